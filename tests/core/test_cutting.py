@@ -14,8 +14,9 @@ from hypothesis import strategies as st
 
 from desk import HEAD, solved
 from entrick.cli import main
-from entrick.core.cutting import tool_paths, write_program
+from entrick.core.cutting import Machine, tool_paths, write_program
 from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Point
 from entrick.core.measure import Unit
 from entrick.core.plan.errors import ClauseError
 from entrick.core.proof import why_not_cut
@@ -33,14 +34,14 @@ FLAT = [
         for number in ("014", "027", "031", "033", "036", "041", "044", "055", "061", "063", "073")
     )
 ]
+PLAIN = Machine()
 PLATE = "frame = box, 80 by 50, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
 EYE = "A = point, 20 right of O\neye = circle, centre A, diameter {}\nbore = line in, eye\n"
 
 
 def program_of(done: Work, tool: float) -> str:
-    return write_program(
-        tool_paths(done.named_outlines, tool), done.solution.unit, tool, 400, "Part"
-    )
+    cuts = tool_paths(done.named_outlines, tool)
+    return write_program(cuts, done.solution.unit, tool, PLAIN, Point(0, 0), "Part")
 
 
 def cut(done: Work, tool: float, machine: Cutter | None = None) -> Judged:
@@ -117,11 +118,11 @@ def test_a_tool_just_as_wide_gets_in_and_one_wider_is_told_the_width(
     rows: str, tool: float
 ) -> None:
     done = solved(rows)
-    found = written(done, tool, 400).verdict
+    found = written(done, tool, PLAIN).verdict
     assert found.fits
     assert found.gouged < 0.01
     with pytest.raises(ClauseError, match=f"take one of {tool} at most"):
-        written(done, tool * 1.1, 400)
+        written(done, tool * 1.1, PLAIN)
 
 
 @pytest.mark.parametrize(
@@ -144,8 +145,8 @@ def test_a_tool_that_would_cut_into_a_neighbour_gets_no_program(rows: str, words
     """Two parts 2 mm apart: a tool of 3 runs 1 mm into the one beside it, a tool of 2 just clears both."""
     done = solved(rows)
     with pytest.raises(ClauseError, match=words):
-        written(done, 3, 400)
-    assert written(done, 1.9, 400).verdict.parts == 2
+        written(done, 3, PLAIN)
+    assert written(done, 1.9, PLAIN).verdict.parts == 2
 
 
 @given(st.integers(24, 150), st.floats(0.5, 4))
@@ -160,7 +161,7 @@ def test_what_a_round_tool_leaves_in_a_corner_is_told_and_no_fault(angle: int, t
         "rim = line in, n\n"
     )
     try:
-        found = written(solved(rows), tool, 400)
+        found = written(solved(rows), tool, PLAIN)
     except ClauseError:
         assert tool / 2 * math.tan(math.radians(90 - angle / 2)) > deep / 2, (
             "only where it hardly gets in"
@@ -175,7 +176,9 @@ def test_what_a_round_tool_leaves_in_a_corner_is_told_and_no_fault(angle: int, t
 
 def test_a_hole_that_was_not_cut_at_all_is_left_standing() -> None:
     done = solved(PLATE + EYE.format(16))
-    rim_alone = write_program(tool_paths(done.named_outlines[:1], 2), Unit.MM, 2, 400)
+    rim_alone = write_program(
+        tool_paths(done.named_outlines[:1], 2), Unit.MM, 2, PLAIN, Point(0, 0)
+    )
     found = judged(run(rim_alone).moves, done.outlines, 1.0, 2)
     assert found.left == pytest.approx(8, abs=0.1)
     assert not found.fits
@@ -294,6 +297,16 @@ def test_from_the_shell_a_part_is_written_cut_and_held_to_its_plan(tmp_path: Pat
     found = run_(main, ["cut", str(program), "--against", str(plan), "--json"])
     assert found.exit_code == 0, found.output
     assert json.loads(found.output)["fits"]
+    own = tmp_path / "own.json"
+    own.write_text('{"process": "router", "zero": "corner", "pass": 3}', "utf-8")
+    for machine in ("torch", str(own)):
+        asked = ["draw", str(plan), "-o", str(program), "--tool", "3", "--machine", machine]
+        assert run_(main, asked).exit_code == 0
+        assert run_(main, ["cut", str(program), "--against", str(plan)]).exit_code == 0
+    own.write_text('{"speed": 4}', "utf-8")
+    for machine, words in (("kiln", "is one of"), (str(own), "speed is nothing that is set")):
+        asked = ["draw", str(plan), "-o", str(program), "--tool", "3", "--machine", machine]
+        assert words in run_(main, asked).output
     wrong = run_(main, ["cut", str(program), "--against", str(plan), "--tool", "5"])
     assert wrong.exit_code == 1
     assert "cut into the part" in wrong.output

@@ -15,6 +15,7 @@ from entrick.core.board.kits import STARTERS, read_kit, write_kit
 from entrick.core.classroom.answers import mark_answers
 from entrick.core.classroom.set_file import read_set, write_set
 from entrick.core.classroom.sets import make
+from entrick.core.cutting import Machine
 from entrick.core.desk import work_out
 from entrick.core.formats import write_cutter_dxf, write_svg
 from entrick.core.logbook.measured import read_value
@@ -106,7 +107,7 @@ def sound() -> dict[str, bytes]:
         "dxf": write_cutter_dxf(done.outlines, done.solution.unit).encode(),
         "svg": write_svg(done.display).encode(),
         "csv": b"x,y\n0,0\n10,0\n10,5.5\n0,5\n0,0\n",
-        "nc": written(done, 2.0, 400.0).program.encode(),
+        "nc": written(done, 2.0, Machine()).program.encode(),
         "number": b"1 1/2",
         "value": b"83.25 mm",
     }

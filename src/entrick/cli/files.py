@@ -112,8 +112,17 @@ def cut(
     program says."""
     from dataclasses import asdict
 
-    from ..devices.cutter import Cutter, CutterError, run, tool_of
+    from ..devices.cutter import (
+        Cutter,
+        CutterError,
+        from_datum,
+        process_of,
+        run,
+        tool_of,
+        zero_of,
+    )
     from ..devices.judge import judged
+    from ..devices.limits import outline_moves
     from .plan_file import worked_out
 
     work = worked_out(plan)
@@ -123,11 +132,14 @@ def cut(
         raise click.UsageError("the program does not say how wide it cuts: name it with --tool")
     mm = float(work.solution.unit.mm)
     try:
-        machine = run(text, Cutter(fault or "", at_block))  # type: ignore[arg-type]
+        machine = run(text, Cutter(fault or "", at_block, process_of(text)))  # type: ignore[arg-type]
     except CutterError as error:
         click.echo(f"{program}: {error}", err=True)
         sys.exit(2)
-    found = judged(machine.moves, work.outlines, mm, width * mm, within)
+    zero = zero_of(text)
+    moves = from_datum(machine.moves, (zero[0] * mm, zero[1] * mm))
+    moves = outline_moves(moves, machine.process)
+    found = judged(moves, work.outlines, mm, width * mm, within)
     told = list(found.told)
     if as_json:
         click.echo(

@@ -5,11 +5,15 @@ from __future__ import annotations
 import json
 import sys
 from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import wraps
 from pathlib import Path
+from typing import Any
 
 import click
 
 from ..core.board.kit import Kit
+from ..core.cutting import Machine, machines, read_machine
 from ..core.cutting.program import CAUTION
 from ..core.desk import Work
 from ..core.formats import carried_data, rehearsal_data, solution_data
@@ -64,6 +68,37 @@ def _variants(command: Callable[..., None]) -> Callable[..., None]:
     return command
 
 
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """What is asked for of a cutter's program."""
+
+    tool: float | None
+    feed: float | None
+    machine: str
+
+
+def _for_a_cutter(command: Callable[..., None]) -> Callable[..., None]:
+    """Give a command what is set for a cutter's program."""
+
+    @click.option("--tool", type=Size(), help="Of a program (.nc): width of the cut, plan units.")
+    @click.option(
+        "--feed", type=Size(), help="Of a program (.nc): plan units a minute, if not the machine's."
+    )
+    @click.option(
+        "--machine",
+        default="plain",
+        show_default=True,
+        help="Of a program (.nc): plain, router, laser, torch, or a profile of your own (JSON).",
+    )
+    @wraps(command)
+    def called(
+        *args: Any, tool: float | None, feed: float | None, machine: str, **more: Any
+    ) -> None:
+        command(*args, setting=Setting(tool, feed, machine), **more)
+
+    return called
+
+
 @click.command(cls=Bounded)
 @FILE
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
@@ -71,12 +106,7 @@ def _variants(command: Callable[..., None]) -> Callable[..., None]:
 @click.option(
     "--insist", is_flag=True, help="Write for a cutter although an outline is open or doubled."
 )
-@click.option(
-    "--tool",
-    type=Size(),
-    help="For a cutter's program (.nc): width of the cut, in the plan's unit.",
-)
-@click.option("--feed", type=Size(), help="For a cutter's program (.nc): the plan's unit a minute.")
+@_for_a_cutter
 @KIT
 @_variants
 def draw(
@@ -84,16 +114,15 @@ def draw(
     output: Path,
     clean: bool,
     insist: bool,
-    tool: float | None,
-    feed: float | None,
     kit: Kit | None,
+    setting: Setting,
     **variants: bool,
 ) -> None:
     """Draw a plan as one of the files it goes out as, or as a cutter's program, by the ending of
     the output."""
     work = worked_out(file, kit)
     if output.suffix.lower() == ".nc":
-        _write_program(work, output, tool, feed)
+        _write_program(work, output, setting)
         return
     wanted = [key.replace("_", "-") for key, on in variants.items() if on]
     format = _format(output.suffix.lower().removeprefix("."), wanted)
@@ -121,13 +150,29 @@ def _format(ending: str, variants: list[str]) -> Format:
     return wanted[0]
 
 
-def _write_program(work: Work, output: Path, tool: float | None, feed: float | None) -> None:
+def _machine(said: str) -> Machine:
+    """Return a machine that ships with the application, or one out of a file."""
+    if said in machines():
+        return machines()[said]
+    if not Path(said).is_file():
+        known = ", ".join(machines())
+        raise click.UsageError(f"--machine {said}: it is one of {known}, or a file")
+    try:
+        return read_machine(Path(said).read_text("utf-8", "replace"))
+    except ClauseError as error:
+        raise click.UsageError(f"{said}: {error.message}") from error
+
+
+def _write_program(work: Work, output: Path, setting: Setting) -> None:
     from ..devices.written import written
 
-    if tool is None or feed is None:
-        raise click.UsageError("a cutter's program needs --tool (width of the cut) and --feed")
+    if setting.tool is None:
+        raise click.UsageError("a cutter's program needs --tool (width of the cut)")
+    machine = _machine(setting.machine)
+    if setting.feed is not None:
+        machine = replace(machine, feed=setting.feed * float(work.solution.unit.mm))
     try:
-        found = written(work, tool, feed)
+        found = written(work, setting.tool, machine)
     except ClauseError as error:
         raise click.ClickException(f"not to be cut as it is: {error.message}") from error
     output.write_text(found.program, "ascii", newline="")

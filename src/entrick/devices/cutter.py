@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 Place = tuple[float, float]
@@ -17,6 +17,13 @@ Place = tuple[float, float]
 Fault = Literal["", "lost step", "late answer", "cut connection"]
 """What may go wrong: it stands a little beside where it thinks, its answer comes late, nothing is
 answered any more."""
+
+Process = Literal["plain", "router", "laser", "torch"]
+"""What the machine is: a tool on and off, a spindle that goes down, a beam, a torch above the
+sheet. Each does only what it has: a plain one has no height, a beam no depth."""
+
+MOST_POWER = 1000
+"""S of a beam at its most."""
 
 FARTHEST = 1_000_000
 """Nothing a program says is larger, in its unit."""
@@ -44,7 +51,7 @@ class CutterError(Exception):
 @dataclass(frozen=True, slots=True)
 class Move:
     """One movement in mm: straight, or round a centre (`turn` in radians, counter-clockwise more
-    than nought)."""
+    than nought); heights at both ends count up from the top of the sheet."""
 
     block: int
     start: Place
@@ -53,18 +60,21 @@ class Move:
     feed: float
     centre: Place | None = None
     turn: float = 0.0
+    heights: Place = (0.0, 0.0)
+    rapid: bool = False
 
     @property
     def length(self) -> float:
         """How far it goes, mm."""
+        up = self.heights[1] - self.heights[0]
         if self.centre is None:
-            return math.dist(self.start, self.end)
-        return math.dist(self.start, self.centre) * abs(self.turn)
+            return math.hypot(math.dist(self.start, self.end), up)
+        return math.hypot(math.dist(self.start, self.centre) * abs(self.turn), up)
 
     @property
     def minutes(self) -> float:
         """How long it takes."""
-        return self.length / (self.feed if self.cutting else RAPID)
+        return self.length / (RAPID if self.rapid else self.feed)
 
     def at(self, share: float) -> Place:
         """Return where the tool is after a share of the way."""
@@ -98,12 +108,17 @@ class Cutter:
         Switched on for one block.
     at_block : int
         Which one: it happens when that block is sent for the first time.
+    process : str
     told : list of str
         What happened on the way.
+    waited : float
+        Minutes in which it stood and waited.
     """
 
     fault: Fault = ""
     at_block: int = 0
+    process: Process = "plain"
+    waited: float = 0.0
     is_open: bool = False
     told: list[str] = field(default_factory=list)
     moves: list[Move] = field(default_factory=list)
@@ -117,6 +132,10 @@ class Cutter:
     _ended: bool = False
     _answer: str = ""
     _aside: Place = (0.0, 0.0)
+    _height: float = 0.0
+    _speed: float = 0.0
+    _pierced: bool = True
+    _on_by: str = "M3"
 
     def open(self) -> None:
         """Get ready for a program; what was cut before stays where it is."""
@@ -125,6 +144,10 @@ class Cutter:
     def close(self) -> None:
         """Let go of the machine: the tool is off."""
         self.is_open, self._cutting = False, False
+
+    def on_again(self) -> tuple[str, ...]:
+        """Return the blocks that put the tool on as it was: a torch pierces anew."""
+        return (self._on_by, "G4 P1") if self.process == "torch" else (self._on_by,)
 
     def send(self, block: str) -> None:
         """Send a block; `read` says what came of it."""
@@ -199,28 +222,32 @@ class Cutter:
 
     def _obey(self, words: Sequence[tuple[str, float]]) -> None:
         said: dict[str, float] = {}
-        moves = False
+        moves = waits = False
+        puts_on = ""
         for letter, number in words:
             match letter, number:
-                case "G", 20 | 21:
-                    self._mm = 25.4 if number == 20 else 1.0
-                case "G", 90 | 91:
-                    self._absolute = number == 90
-                case "G", 17 | 94 | 40:
-                    pass
-                case "G", 0 | 1 | 2 | 3:
-                    self._motion = int(number)
+                case "G", 4:
+                    waits = True
+                case "G", _:
+                    self._prepare(number)
+                case "P", _ if waits:
+                    self.waited += number / 60
+                    self._pierced = self._pierced or number > 0
+                case "S", _:
+                    self._speed = number
                 case "M", 3:
-                    self._need_units()
-                    self._cutting = True
-                case "M", 5:
-                    self._cutting = False
-                case "M", 2 | 30:
-                    self._cutting, self._ended = False, True
+                    puts_on = "M3"
+                case "M", 4 if self.process == "laser":
+                    puts_on = "M4"
+                case "M", 2 | 5 | 30:
+                    self._cutting, self._ended = False, number != 5
                 case "F", _:
                     self._feed = number * self._need_units()
                 case "N", _:
                     pass
+                case "Z", _ if self.process in ("router", "torch"):
+                    said[letter] = number
+                    moves = True
                 case (("X" | "Y" | "I" | "J" | "R"), _):
                     said[letter] = number
                     moves = True
@@ -228,8 +255,34 @@ class Cutter:
                     raise CutterError(
                         self._block, f"{letter}{number:g} is nothing this machine does"
                     )
+        if puts_on:
+            self._put_on(puts_on)
         if moves:
             self._move(said)
+
+    def _prepare(self, number: float) -> None:
+        """Take a preparatory word: units, absolute or not, how it moves from now on."""
+        match number:
+            case 20 | 21:
+                self._mm = 25.4 if number == 20 else 1.0
+            case 90 | 91:
+                self._absolute = number == 90
+            case 17 | 94 | 40:
+                pass
+            case 0 | 1 | 2 | 3:
+                self._motion = int(number)
+            case _:
+                raise CutterError(self._block, f"G{number:g} is nothing this machine does")
+
+    def _put_on(self, word: str) -> None:
+        """Put the tool on, where the process allows it."""
+        self._need_units()
+        if self.process in ("router", "laser") and self._speed <= 0:
+            raise CutterError(self._block, "no speed or power is said (S)")
+        if self.process == "laser" and self._speed > MOST_POWER:
+            raise CutterError(self._block, f"S{self._speed:g}: a beam has S{MOST_POWER} at most")
+        self._cutting, self._pierced = True, self.process != "torch"
+        self._on_by = f"{word} S{self._speed:g}" if self._speed else word
 
     def _need_units(self) -> float:
         if self._mm is None:
@@ -243,8 +296,13 @@ class Cutter:
         base = (0.0, 0.0) if self._absolute else self._place
         x = base[0] + said["X"] * mm if "X" in said else self._place[0]
         y = base[1] + said["Y"] * mm if "Y" in said else self._place[1]
-        if self._motion == 0 and self._cutting:
-            raise CutterError(self._block, "a rapid move with the tool on")
+        height = self._height
+        if "Z" in said:
+            height = (0.0 if self._absolute else self._height) + said["Z"] * mm
+        low = min(height, self._height)
+        # A spindle runs on over the sheet; what goes into it is told by its height.
+        goes_in = low < 0 if self.process == "router" else self._cutting
+        self._check(goes_in, low, (x, y) != self._place, height > self._height)
         if self._motion in (1, 2, 3) and self._feed <= 0:
             raise CutterError(self._block, "no feed is said (F)")
         start, self._place = self._place, (x, y)
@@ -258,12 +316,28 @@ class Cutter:
                 self._block,
                 moved[0],
                 moved[1],
-                self._cutting,
+                goes_in and self._cutting and self._motion != 0,
                 self._feed,
                 moved[2] if centre else None,
                 turn,
+                (self._height, height),
+                self._motion == 0,
             )
         )
+        self._height = height
+
+    def _check(self, goes_in: bool, low: float, moves: bool, rises: bool) -> None:
+        """Refuse what would spoil the sheet or the machine; straight up it may always go."""
+        lifts_off = self.process == "router" and rises and not moves
+        if self._motion == 0 and goes_in and not lifts_off:
+            told = "in the sheet" if self.process == "router" else "with the tool on"
+            raise CutterError(self._block, f"a rapid move {told}")
+        if self.process == "router" and goes_in and not self._cutting:
+            raise CutterError(self._block, "into the sheet with the spindle standing")
+        if self.process == "torch" and low <= 0 < self._height:
+            raise CutterError(self._block, "the torch would come down on the sheet")
+        if self.process == "torch" and self._cutting and moves and not self._pierced:
+            raise CutterError(self._block, "it moves before the sheet is pierced (G4)")
 
     def _round(
         self, start: Place, end: Place, said: dict[str, float], mm: float
@@ -306,6 +380,37 @@ def tool_of(program: str) -> float | None:
     return float(found[1]) if found else None
 
 
+def process_of(program: str) -> Process:
+    """Return the process a program says it is for; plain where it does not say."""
+    found = re.search(r"\((PLAIN|ROUTER|LASER|TORCH):", program)
+    return found[1].lower() if found else "plain"  # type: ignore[return-value]
+
+
+def zero_of(program: str) -> Place:
+    """Return how far a program says its zero lies from the plan's datum, in its unit."""
+    number = r"(-?[0-9]{1,7}(?:\.[0-9]{0,9})?)"
+    found = re.search(rf"PROGRAM ZERO X{number} Y{number} FROM THE DATUM", program)
+    return (float(found[1]), float(found[2])) if found else (0.0, 0.0)
+
+
+def from_datum(moves: Sequence[Move], zero: Place) -> list[Move]:
+    """Return movements as they lie about the plan's datum, whose distance to the program's zero is
+    given in mm."""
+
+    def there(spot: Place) -> Place:
+        return spot[0] + zero[0], spot[1] + zero[1]
+
+    return [
+        replace(
+            move,
+            start=there(move.start),
+            end=there(move.end),
+            centre=there(move.centre) if move.centre else None,
+        )
+        for move in moves
+    ]
+
+
 def blocks(program: str) -> Iterator[str]:
     """Yield the blocks of a program."""
     yield from (row for row in program.replace("\r\n", "\n").split("\n") if row.strip())
@@ -338,7 +443,8 @@ def run(program: str, cutter: Cutter | None = None) -> Cutter:
             machine.told.append(str(error))
             machine.open()
             if was_cutting:
-                machine.send("M3")
+                for again in machine.on_again():
+                    machine.send(again)
             machine.send(block)
         for _ in range(WAITS):
             if machine.read():

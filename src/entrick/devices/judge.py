@@ -95,7 +95,7 @@ def judged(
     plan = _material([_polygon(loop, mm) for loop in outlines])
     kerf = unary_union(
         [
-            LineString(_places(move)).buffer(tool / 2, quad_segs=ROUND)
+            LineString(places(move)).buffer(tool / 2, quad_segs=ROUND)
             for move in moves
             if move.cutting
         ]
@@ -147,13 +147,19 @@ def judged(
     )
 
 
-def _places(move: Move) -> list[tuple[float, float]]:
+def places(move: Move) -> list[tuple[float, float]]:
+    """Return a movement as places along it, seen from above."""
     if move.centre is None:
         return [move.start, move.end]
     radius = math.dist(move.start, move.centre)
     step = 2 * math.acos(max(-1.0, 1 - FINE / radius)) if radius > FINE else math.pi
     count = max(2, math.ceil(abs(move.turn) / step))
     return [move.at(k / count) for k in range(count + 1)]
+
+
+def parts_of(outlines: Sequence[Loop], mm: float) -> list[Polygon]:
+    """Return what a plan has material in, mm."""
+    return _polygons(_material([_polygon(loop, mm) for loop in outlines]))
 
 
 def outlines_of(outlines: Sequence[Loop], mm: float) -> tuple[tuple[tuple[float, float], ...], ...]:

@@ -610,8 +610,8 @@ export type CountedOut = {
  *
  * A plan to be cut on the simulated cutter.
  *
- * Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault
- * happens at a block.
+ * Width of the cut and feed are in the plan's unit; `machine` is a profile as JSON, a plain cutter
+ * where it is empty; units and scale have to be confirmed; a fault happens at a block.
  */
 export type CutIn = {
     /**
@@ -630,6 +630,10 @@ export type CutIn = {
      * Feed
      */
     feed: number;
+    /**
+     * Machine
+     */
+    machine?: string;
     /**
      * Text
      */
@@ -669,9 +673,20 @@ export type CutMoveOut = {
         number
     ];
     /**
+     * Heights
+     */
+    heights: [
+        number,
+        number
+    ];
+    /**
      * Minutes
      */
     minutes: number;
+    /**
+     * Rapid
+     */
+    rapid: boolean;
     /**
      * Start
      */
@@ -718,6 +733,15 @@ export type CutOut = {
         number,
         number
     ]>>;
+    /**
+     * Extents
+     */
+    extents: [
+        number,
+        number,
+        number,
+        number
+    ];
     /**
      * Fits
      */
@@ -1212,72 +1236,6 @@ export type EdgeRuleOut = {
      * Number
      */
     number: number;
-};
-
-/**
- * EntryOut
- *
- * An entry in the order of work, or a comment between entries.
- */
-export type EntryOut = {
-    /**
-     * Assumed
-     */
-    assumed: boolean;
-    /**
-     * Candidates
-     */
-    candidates: Array<CandidateOut>;
-    /**
-     * Clauses
-     */
-    clauses: Array<ClauseOut>;
-    /**
-     * Comment
-     */
-    comment: string;
-    error: PlanError | null;
-    events: EventsOut | null;
-    /**
-     * Has Methods
-     */
-    has_methods: boolean;
-    /**
-     * Kind
-     */
-    kind: string;
-    /**
-     * Line
-     */
-    line: number;
-    /**
-     * Mistake
-     */
-    mistake: string;
-    /**
-     * Name
-     */
-    name: string;
-    /**
-     * Note
-     */
-    note: string;
-    /**
-     * Sentence
-     */
-    sentence: string;
-    /**
-     * Text
-     */
-    text: string;
-    /**
-     * Working
-     */
-    working: Array<string>;
-    /**
-     * Worksheet
-     */
-    worksheet: boolean;
 };
 
 /**
@@ -2650,6 +2608,42 @@ export type LookedOut = {
      * Within
      */
     within: boolean;
+};
+
+/**
+ * MachineOut
+ *
+ * A machine that ships with the application, and its profile as JSON.
+ */
+export type MachineOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Profile
+     */
+    profile: string;
+};
+
+/**
+ * MachinesOut
+ *
+ * The machines there are, and what can be set on one.
+ */
+export type MachinesOut = {
+    /**
+     * Entries
+     */
+    entries: Array<EntrickWebOperationsCuttingEntryOut>;
+    /**
+     * Machines
+     */
+    machines: Array<MachineOut>;
 };
 
 /**
@@ -5294,7 +5288,7 @@ export type WorkOut = {
     /**
      * Entries
      */
-    entries: Array<EntryOut>;
+    entries: Array<EntrickWebOperationsPlansEntryOut>;
     /**
      * Givens
      */
@@ -5412,6 +5406,97 @@ export type WorksheetOut = {
      * Turns
      */
     turns: string;
+};
+
+/**
+ * EntryOut
+ *
+ * One entry of a machine's profile: what it is called, what it is in, and what words it may
+ * be.
+ */
+export type EntrickWebOperationsCuttingEntryOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Label
+     */
+    label: string;
+    /**
+     * Unit
+     */
+    unit: string;
+    /**
+     * Words
+     */
+    words: Array<string>;
+};
+
+/**
+ * EntryOut
+ *
+ * An entry in the order of work, or a comment between entries.
+ */
+export type EntrickWebOperationsPlansEntryOut = {
+    /**
+     * Assumed
+     */
+    assumed: boolean;
+    /**
+     * Candidates
+     */
+    candidates: Array<CandidateOut>;
+    /**
+     * Clauses
+     */
+    clauses: Array<ClauseOut>;
+    /**
+     * Comment
+     */
+    comment: string;
+    error: PlanError | null;
+    events: EventsOut | null;
+    /**
+     * Has Methods
+     */
+    has_methods: boolean;
+    /**
+     * Kind
+     */
+    kind: string;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Mistake
+     */
+    mistake: string;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Note
+     */
+    note: string;
+    /**
+     * Sentence
+     */
+    sentence: string;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Working
+     */
+    working: Array<string>;
+    /**
+     * Worksheet
+     */
+    worksheet: boolean;
 };
 
 export type AroundData = {
@@ -5758,6 +5843,75 @@ export type CutResponses = {
 };
 
 export type CutResponse = CutResponses[keyof CutResponses];
+
+export type CuttersData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/cut/machines';
+};
+
+export type CuttersErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type CuttersError = CuttersErrors[keyof CuttersErrors];
+
+export type CuttersResponses = {
+    /**
+     * OK
+     */
+    200: MachinesOut;
+};
+
+export type CuttersResponse = CuttersResponses[keyof CuttersResponses];
 
 export type ExportPlanData = {
     body: ExportIn;

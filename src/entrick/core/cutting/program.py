@@ -2,26 +2,22 @@
 
 from __future__ import annotations
 
-import math
-import re
-import unicodedata
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 
-from ..geometry import Arc, Circle, Line, Point
+from ..geometry import Point
 from ..measure import Unit
 from ..plan.errors import ClauseError
+from .along import directed
+from .blocks import Blocks, number
+from .machine import Machine, in_unit
 from .paths import Cut
-
-PLACES = {Unit.MM: 4, Unit.INCH: 5}
-"""Decimals of a coordinate."""
+from .processes import PROCESSES
 
 CAUTION = (
     "A profile says nothing about strength, fit or material. Check scale and units on the machine "
     "before cutting; "
     "guard, eye protection and the site's own rules apply."
 )
-
-LONGEST_COMMENT = 100
 
 LARGEST_FEED = 100_000
 
@@ -30,7 +26,8 @@ def write_program(
     cuts: Sequence[Cut],
     unit: Unit,
     tool: float,
-    feed: float,
+    machine: Machine,
+    zero: Point,
     title: str = "",
     remarks: Sequence[str] = (),
 ) -> str:
@@ -44,8 +41,10 @@ def write_program(
         Of the plan: the program is in it, at full size.
     tool : float
         Width of the cut, plan units; already taken off in the paths.
-    feed : float
-        Plan units a minute.
+    machine : Machine
+        What is set on it.
+    zero : Point
+        Where the program has its zero, plan units from the datum.
     title : str
     remarks : sequence of str
         What else is to be said in its head.
@@ -54,92 +53,44 @@ def write_program(
     -------
     str
         G20 or G21 (inch, mm), G90 (absolute), G17 (in the plane of the sheet), G94 (feed a minute);
-        G0 to where the tool goes in, M3 and M5 for cutting and not; G1 along lines, G2 and G3 along
-        arcs with I and J from their beginning to their centre. CR LF at the end of blocks.
+        G0 to where the tool goes in, M3 (of a beam M4) and M5 for cutting and not, S for turns or
+        power, G4 P to wait, Z where the process has a height; G1 along lines, G2 and G3 along arcs
+        with I and J from their beginning to their centre. CR LF at the end of blocks.
 
     Raises
     ------
     ClauseError
-        For a feed that is none.
+        For a feed that is none, or tabs there is no room for.
     """
-    if not 0 < feed <= LARGEST_FEED:
+    set_ = in_unit(machine, unit)
+    if not 0 < set_.feed <= LARGEST_FEED:
         raise ClauseError(
             f"a feed is more than nought and at most {LARGEST_FEED} {unit.value} a minute"
         )
-    rows = list(_rows(cuts, unit, tool, feed, (title or "OUTLINES", *remarks)))
-    return "%\r\n" + "".join(f"{row}\r\n" for row in rows) + "%\r\n"
-
-
-def _rows(
-    cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, head: Sequence[str]
-) -> Iterator[str]:
-    places = PLACES[unit]
-    yield "O1"
-    yield from map(_comment, head)
-    yield _comment(f"UNITS {unit.value.upper()}, FULL SIZE 1 TO 1, TOOL {tool:.4g}, KERF TAKEN OFF")
-    yield _comment(
-        "LAYOUT ONLY. CHECK UNITS AND SCALE ON THE MACHINE, GUARD IT, WEAR EYE PROTECTION"
+    cut_out, told = PROCESSES[machine.process]
+    out = Blocks(unit, zero, machine.dry)
+    out.say("O1")
+    for remark in (title or "OUTLINES", *remarks):
+        out.remark(remark)
+    out.remark(f"UNITS {unit.value.upper()}, FULL SIZE 1 TO 1, TOOL {tool:.4g}, KERF TAKEN OFF")
+    out.remark(f"{machine.process}: {told(set_)}")
+    out.remark(
+        f"PROGRAM ZERO X{number(zero.x, out.places)} Y{number(zero.y, out.places)} FROM THE DATUM, "
+        f"{machine.direction}"
     )
-    yield f"G{21 if unit is Unit.MM else 20} G90 G17 G94"
-    yield f"F{feed:.4g}"
-    for number, cut in enumerate(cuts, 1):
-        yield _comment(f"{number} {cut.name}, {'HOLE' if cut.hole else 'RIM'}")
-        yield f"G0 {_at(cut.start, places)}"
-        yield "M3"
-        curves = [cut.lead.into] if cut.lead else []
-        curves += [
-            curve  # type: ignore[misc]
-            for piece in cut.path.pieces
-            for curve in _drawn(piece.curve, piece.entry, piece.exit)
-        ]
-        curves += [cut.lead.out_of] if cut.lead else []
-        # What is shorter than the last decimal is no movement: a hole as wide as the tool is a
-        # plunge.
-        yield from (_block(curve, places) for curve in curves if _length(curve) > 10**-places)
-        yield "M5"
-    yield "M30"
-
-
-def _drawn(curve: Line | Arc | Circle, entry: Point, exit_: Point) -> Iterator[Line | Arc]:
-    """Yield a piece as moves: no arc is more than half a turn, so that rounding cannot turn it
-    inside out."""
-    match curve:
-        case Line():
-            yield Line.between(entry, exit_)
-        case Arc():
-            parts = max(1, math.ceil(abs(curve.sweep) / math.pi - 1 / 1024))
-            each = curve.sweep / parts
-            for k in range(parts):
-                yield Arc(curve.centre, curve.radius, curve.start + k * each, each)
-        case Circle():
-            begin = (entry - curve.centre).angle
-            for k in range(2):
-                yield Arc(curve.centre, curve.radius, begin + k * math.pi, math.pi)
-
-
-def _length(curve: Line | Arc) -> float:
-    return abs(curve.sweep) * curve.radius if isinstance(curve, Arc) else curve.end or 0.0
-
-
-def _block(curve: Line | Arc, places: int) -> str:
-    if isinstance(curve, Line):
-        return f"G1 {_at(curve.at(curve.end or 0.0), places)}"
-    first, last = curve.first, curve.last
-    turn = 3 if curve.sweep > 0 else 2
-    i, j = curve.centre.x - first.x, curve.centre.y - first.y
-    return f"G{turn} {_at(last, places)} I{_number(i, places)} J{_number(j, places)}"
-
-
-def _at(point: Point, places: int) -> str:
-    return f"X{_number(point.x, places)} Y{_number(point.y, places)}"
-
-
-def _number(value: float, places: int) -> str:
-    text = f"{value:.{places}f}".rstrip("0").rstrip(".")
-    return "0" if text in ("-0", "") else text
-
-
-def _comment(text: str) -> str:
-    """Return a comment a control can read: plain capitals, no brackets in it."""
-    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode().upper()
-    return f"({re.sub(r'[^A-Z0-9 .,:+-]', ' ', plain)[:LONGEST_COMMENT].strip()})"
+    if machine.dry:
+        out.remark("DRY RUN: THE TOOL STAYS OFF")
+    out.remark("LAYOUT ONLY. CHECK UNITS AND SCALE ON THE MACHINE, GUARD IT, WEAR EYE PROTECTION")
+    out.say(f"G{21 if unit is Unit.MM else 20} G90 G17 G94")
+    out.say(f"F{set_.feed:.5g}")
+    if machine.process == "router":
+        out.up(set_.safe)
+        out.on(f"M3 S{machine.spindle:.0f}")
+        out.wait(machine.spin_up)
+    for count, cut in enumerate(cuts, 1):
+        out.remark(f"{count} {cut.name}, {'HOLE' if cut.hole else 'RIM'}")
+        cut_out(directed(cut, machine), set_, tool, out)
+    if machine.process == "router":
+        out.off()
+    out.say("M30")
+    return "%\r\n" + "".join(f"{row}\r\n" for row in out.rows) + "%\r\n"

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ...core.cutting import machines, read_machine
+from ...core.cutting.machine import LONGEST, SAID, WORDS, profile_of
 from ...core.cutting.program import CAUTION
 from ...core.desk import work_out
 from ...core.plan.errors import ClauseError
-from ...devices.cutter import Cutter, run
+from ...devices.cutter import Cutter
 from ..answer import Refused
 from ..base import Asked, Crossing, PlanText
 from ..operation import Operations
@@ -20,12 +23,13 @@ Size = Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)]
 class CutIn(Asked):
     """A plan to be cut on the simulated cutter.
 
-    Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault
-    happens at a block."""
+    Width of the cut and feed are in the plan's unit; `machine` is a profile as JSON, a plain cutter
+    where it is empty; units and scale have to be confirmed; a fault happens at a block."""
 
     text: PlanText
     tool: Size
     feed: Size
+    machine: Annotated[str, Field(max_length=LONGEST)] = ""
     confirmed: bool = False
     fault: Literal["", "lost step", "late answer", "cut connection"] = ""
     at: Annotated[int, Field(ge=0, le=200_000)] = 0
@@ -41,6 +45,8 @@ class CutMoveOut(Crossing):
     turn: float
     cutting: bool
     minutes: float
+    heights: tuple[float, float]
+    rapid: bool
 
 
 class CutOut(Crossing):
@@ -64,10 +70,51 @@ class CutOut(Crossing):
     corners: int
     minutes: float
     length: float
+    extents: tuple[float, float, float, float]
     caution: str
 
 
+class EntryOut(Crossing):
+    """One entry of a machine's profile: what it is called, what it is in, and what words it may
+    be."""
+
+    key: str
+    label: str
+    unit: str
+    words: tuple[str, ...]
+
+
+class MachineOut(Crossing):
+    """A machine that ships with the application, and its profile as JSON."""
+
+    key: str
+    name: str
+    profile: str
+
+
+class MachinesOut(Crossing):
+    """The machines there are, and what can be set on one."""
+
+    machines: tuple[MachineOut, ...]
+    entries: tuple[EntryOut, ...]
+
+
 cutting = Operations()
+
+
+@cutting.get("/cut/machines")
+def cutters() -> MachinesOut:
+    """Return the machines that ship with the application, and what can be set on one."""
+    return MachinesOut(
+        machines=tuple(
+            MachineOut(key=key, name=machine.name, profile=profile_of(key))
+            for key, machine in machines().items()
+        ),
+        entries=tuple(
+            EntryOut(key=key, label=label, unit=unit, words=WORDS.get(key, ()))
+            for key, (label, unit) in SAID.items()
+        ),
+    )
 
 
 @cutting.post("/cut")
@@ -75,33 +122,32 @@ def cut(body: CutIn) -> CutOut:
     """Write the program of a cutter, cut it on a simulated one, and hold the part against the
     plan."""
     # The judge's library is loaded where it is wanted: it is a part of a cold start.
-    from ...devices.judge import judged, outlines_of
+    from ...devices.judge import outlines_of
     from ...devices.written import written
 
     done = work_out(body.text)
     unit = done.solution.unit
+    mm = float(unit.mm)
     try:
-        found = written(done, body.tool, body.feed)
+        machine = read_machine(body.machine) if body.machine else machines()["plain"]
+        machine = replace(machine, feed=body.feed * mm)
+        found = written(done, body.tool, machine, Cutter(body.fault, body.at))
     except ClauseError as error:
         raise Refused(409, "Not to be cut as it is", error.message) from error
     if not body.confirmed:
         message = f"confirm first that {unit.value} and full size are what the machine is set to"
         raise Refused(409, "Units and scale are not confirmed", message)
-    mm = float(unit.mm)
-    program, verdict = found.program, found.verdict
-    machine = run(program, Cutter(body.fault, body.at))
-    if body.fault:
-        verdict = judged(machine.moves, done.outlines, mm, body.tool * mm)
     edges = outlines_of(done.outlines, mm)
     xs, ys = zip(*(spot for edge in edges for spot in edge), strict=True)
     return CutOut.from_core(
-        verdict,
-        program=program,
-        moves=tuple(map(CutMoveOut.from_core, machine.moves)),
+        found.verdict,
+        program=found.program,
+        moves=tuple(map(CutMoveOut.from_core, found.moves)),
         edges=tuple(map(tuple, edges)),
         tool=body.tool * mm,
         bounds=(min(xs), min(ys), max(xs), max(ys)),
-        happened=tuple(machine.told),
-        left=min(verdict.left, 1e6),
+        happened=found.told,
+        extents=tuple(value for spot in found.extents for value in spot),
+        left=min(found.verdict.left, 1e6),
         caution=CAUTION,
     )

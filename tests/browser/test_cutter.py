@@ -64,3 +64,36 @@ def test_what_cannot_be_cut_is_refused_with_the_reason(
     page.goto(f"{desk}/jobs/{job}/cutter")
     cut(page, tool)
     expect(page.get_by_role("alert")).to_contain_text(words)
+
+
+def test_a_machine_is_chosen_changed_kept_and_there_again(
+    page: Page, desk: str, quiet: None
+) -> None:
+    page.goto(f"{desk}/jobs/20/cutter")
+    page.get_by_role("combobox", name="Machine").select_option("router")
+    expect(page.get_by_label("Feed")).to_have_value("900")
+    page.get_by_text("what is set on it").click()
+    page.get_by_label("Tabs on a rim").fill("3")
+    page.get_by_label("Each pass at most").fill("7")
+    page.get_by_label("Program zero").select_option("corner")
+    cut(page, "3")
+    expect(page.get_by_role("alert")).to_contain_text("6.3 mm deep at once with a tool of 3")
+    page.get_by_label("Each pass at most").fill("3.2")
+    cut(page, "3")
+    came = page.get_by_test_id("cut-came")
+    expect(came).to_contain_text("The part fits the plan")
+    expect(came).to_contain_text("from the program’s zero the tool runs from X-")
+    program = page.get_by_label("The program, block by block")
+    expect(program).to_have_value(re.compile("2 PASSES TO 6.3 DEEP, 3 TABS"))
+    with page.expect_download() as file:
+        page.get_by_role("button", name="Keep this machine").click()
+    kept = Path(file.value.path())
+    assert '"tabs": 3' in kept.read_text("utf-8")
+    page.reload()
+    expect(page.get_by_role("combobox", name="Machine")).to_contain_text("Router")
+    page.get_by_text("what is set on it").click()
+    expect(page.get_by_label("Tabs on a rim")).to_have_value("3")
+    page.get_by_role("combobox", name="Machine").select_option("laser")
+    expect(page.get_by_label("Power")).to_be_visible()
+    page.get_by_label("Choose a machine").set_input_files(kept)
+    expect(page.get_by_label("Tabs on a rim")).to_have_value("3")

@@ -2,6 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { cut, type CutIn, type CutOut, workedOut } from "../api/client";
+import { keep } from "../api/files";
+import { keepMachine, keptMachine, Machine } from "../cutter/Machine";
 import { useJob } from "../state/server";
 import { Bar, JobBar } from "../views/Bar";
 import { Button } from "../ui/Button";
@@ -55,6 +57,7 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
   });
   const [tool, setTool] = useState(() => keptSetting().tool);
   const [feed, setFeed] = useState(() => keptSetting().feed);
+  const [machine, setMachine] = useState(keptMachine);
   const [confirmed, setConfirmed] = useState(false);
   const [fault, setFault] = useState<NonNullable<CutIn["fault"]>>("");
   const [at, setAt] = useState("20");
@@ -64,6 +67,7 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
   const go = async () => {
     setTold("");
     localStorage.setItem(KEPT, `${tool.trim()} ${feed.trim()}`);
+    if (machine) keepMachine(machine);
     try {
       take(
         await cut({
@@ -71,6 +75,7 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
             text,
             tool: number(tool),
             feed: number(feed),
+            machine: machine ? JSON.stringify(machine) : "",
             confirmed,
             fault,
             at: Number(at) || 0,
@@ -107,6 +112,14 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
         A simulated machine: it reads the program by itself and shows what it would leave. Nothing is sent
         anywhere.
       </p>
+      <Machine
+        profile={machine}
+        put={(profile) => {
+          setMachine(profile);
+          if (unit && typeof profile.feed === "number")
+            setFeed(String(Number((profile.feed / (unit === "in" ? 25.4 : 1)).toPrecision(3))));
+        }}
+      />
       {field("Width of the cut", tool, setTool, unit)}
       {field("Feed", feed, setFeed, `${unit} a minute`)}
       <Check
@@ -144,16 +157,15 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
 
 /** How the part came out. */
 function Came({ cut }: { cut: CutOut }) {
-  const save = () => {
-    const url = URL.createObjectURL(new Blob([cut.program], { type: "text/plain" }));
-    const link = document.createElement("a");
-    link.href = url;
-    link.download = "part.nc";
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 10_000);
-  };
+  const save = () => keep(new Blob([cut.program], { type: "text/plain" }), "part.nc");
+  const verdict = useRef<HTMLDivElement>(null);
+  // What is set stands above it, and may fill the page.
+  useEffect(() => {
+    verdict.current?.scrollIntoView({ block: "nearest" });
+  }, [cut]);
+  const [west, south, east, north] = cut.extents.map((each) => each.toFixed(2));
   return (
-    <div role="status" data-testid="cut-came" className="space-y-1">
+    <div ref={verdict} role="status" data-testid="cut-came" className="space-y-1">
       <p className="text-lg font-semibold">
         {cut.fits ? "✓ The part fits the plan." : "✗ The part does not fit."}
       </p>
@@ -169,6 +181,9 @@ function Came({ cut }: { cut: CutOut }) {
         <li>
           cut {cut.length.toFixed(0)} mm in {cut.minutes.toFixed(1)} minutes; gouged {cut.gouged.toFixed(3)},
           left {cut.left.toFixed(3)} mm
+        </li>
+        <li>
+          from the program’s zero the tool runs from X{west} Y{south} to X{east} Y{north}
         </li>
         {cut.remarks.map((row) => (
           <li key={row}>{row}</li>
@@ -211,6 +226,15 @@ function traced(move: Move, share: number): string {
   return `M${x} ${-y}${to(0.5)}${to(1)}`;
 }
 
+/** The grey of a cut, the darker the deeper: from a scratch to right through. */
+function deep(share: number): string {
+  const part = Math.max(0, Math.min(1, share));
+  const grey = [0xc9, 0xcb, 0xc3].map((light, k) =>
+    Math.round(light + ([0x74, 0x78, 0x6e][k]! - light) * part),
+  );
+  return `rgb(${grey.join(" ")})`;
+}
+
 /** The machine at work: as far as it has come, with pause and stop. */
 function AtWork({ cut }: { cut: CutOut }) {
   const [at, setAt] = useState(0);
@@ -234,13 +258,16 @@ function AtWork({ cut }: { cut: CutOut }) {
   let left = at * all;
   let where: readonly [number, number] = [0, 0];
   let block = 0;
-  const shown: { key: number; path: string; cutting: boolean }[] = [];
+  const deepest = Math.min(-0.001, ...cut.moves.flatMap((move) => move.heights));
+  const shown: { key: number; path: string; cutting: boolean; depth: number }[] = [];
   for (const [key, move] of cut.moves.entries()) {
     if (left <= 0) break;
     const share = move.minutes > 0 ? Math.min(1, left / move.minutes) : 1;
     left -= move.minutes;
     block = move.block;
-    shown.push({ key, path: traced(move, share), cutting: move.cutting });
+    // A machine without heights cuts right through.
+    const depth = deepest < -0.001 ? Math.max(...move.heights) / deepest : 1;
+    shown.push({ key, path: traced(move, share), cutting: move.cutting, depth });
     const end = /([-\d.e]+) ([-\d.e]+)$/.exec(shown.at(-1)!.path);
     if (end) where = [Number(end[1]), Number(end[2])];
   }
@@ -267,7 +294,7 @@ function AtWork({ cut }: { cut: CutOut }) {
           <path
             key={each.key}
             d={each.path}
-            stroke={each.cutting ? "#8b8f85" : "#b8bbb1"}
+            stroke={each.cutting ? deep(each.depth) : "#b8bbb1"}
             strokeWidth={each.cutting ? cut.tool : cut.tool / 8}
             strokeDasharray={each.cutting ? undefined : `${cut.tool} ${cut.tool}`}
           />

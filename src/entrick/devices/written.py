@@ -116,9 +116,14 @@ def _extents(moves: Sequence[Move], zero: Point, mm: float) -> tuple[Point, Poin
     )
 
 
+def _count(count: int, what: str) -> str:
+    return f"{count} {what}{'' if count == 1 else 's'}"
+
+
 def _head(cuts: Sequence[Cut], verdict: Judged, extents: tuple[Point, Point]) -> list[str]:
     low, high = extents
     return [
-        f"{len(cuts)} outlines, {verdict.parts} parts, about {verdict.minutes:.1f} minutes",
+        f"{_count(len(cuts), 'outline')}, {_count(verdict.parts, 'part')}, "
+        f"about {verdict.minutes:.1f} minutes",
         f"tool runs from X{low.x:.3f} Y{low.y:.3f} to X{high.x:.3f} Y{high.y:.3f}",
     ]

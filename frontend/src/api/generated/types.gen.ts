@@ -1239,6 +1239,72 @@ export type EdgeRuleOut = {
 };
 
 /**
+ * EntryOut
+ *
+ * An entry in the order of work, or a comment between entries.
+ */
+export type EntryOut = {
+    /**
+     * Assumed
+     */
+    assumed: boolean;
+    /**
+     * Candidates
+     */
+    candidates: Array<CandidateOut>;
+    /**
+     * Clauses
+     */
+    clauses: Array<ClauseOut>;
+    /**
+     * Comment
+     */
+    comment: string;
+    error: PlanError | null;
+    events: EventsOut | null;
+    /**
+     * Has Methods
+     */
+    has_methods: boolean;
+    /**
+     * Kind
+     */
+    kind: string;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Mistake
+     */
+    mistake: string;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Note
+     */
+    note: string;
+    /**
+     * Sentence
+     */
+    sentence: string;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Working
+     */
+    working: Array<string>;
+    /**
+     * Worksheet
+     */
+    worksheet: boolean;
+};
+
+/**
  * EventIO
  *
  * One thing that happened at the board, numbered by the device; see `core.logbook.Event`.
@@ -2611,6 +2677,31 @@ export type LookedOut = {
 };
 
 /**
+ * MachineEntryOut
+ *
+ * One entry of a machine's profile: what it is called, what it is in, and what words it may
+ * be.
+ */
+export type MachineEntryOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Label
+     */
+    label: string;
+    /**
+     * Unit
+     */
+    unit: string;
+    /**
+     * Words
+     */
+    words: Array<string>;
+};
+
+/**
  * MachineOut
  *
  * A machine that ships with the application, and its profile as JSON.
@@ -2639,7 +2730,7 @@ export type MachinesOut = {
     /**
      * Entries
      */
-    entries: Array<EntrickWebOperationsCuttingEntryOut>;
+    entries: Array<MachineEntryOut>;
     /**
      * Machines
      */
@@ -5288,7 +5379,7 @@ export type WorkOut = {
     /**
      * Entries
      */
-    entries: Array<EntrickWebOperationsPlansEntryOut>;
+    entries: Array<EntryOut>;
     /**
      * Givens
      */
@@ -5406,97 +5497,6 @@ export type WorksheetOut = {
      * Turns
      */
     turns: string;
-};
-
-/**
- * EntryOut
- *
- * One entry of a machine's profile: what it is called, what it is in, and what words it may
- * be.
- */
-export type EntrickWebOperationsCuttingEntryOut = {
-    /**
-     * Key
-     */
-    key: string;
-    /**
-     * Label
-     */
-    label: string;
-    /**
-     * Unit
-     */
-    unit: string;
-    /**
-     * Words
-     */
-    words: Array<string>;
-};
-
-/**
- * EntryOut
- *
- * An entry in the order of work, or a comment between entries.
- */
-export type EntrickWebOperationsPlansEntryOut = {
-    /**
-     * Assumed
-     */
-    assumed: boolean;
-    /**
-     * Candidates
-     */
-    candidates: Array<CandidateOut>;
-    /**
-     * Clauses
-     */
-    clauses: Array<ClauseOut>;
-    /**
-     * Comment
-     */
-    comment: string;
-    error: PlanError | null;
-    events: EventsOut | null;
-    /**
-     * Has Methods
-     */
-    has_methods: boolean;
-    /**
-     * Kind
-     */
-    kind: string;
-    /**
-     * Line
-     */
-    line: number;
-    /**
-     * Mistake
-     */
-    mistake: string;
-    /**
-     * Name
-     */
-    name: string;
-    /**
-     * Note
-     */
-    note: string;
-    /**
-     * Sentence
-     */
-    sentence: string;
-    /**
-     * Text
-     */
-    text: string;
-    /**
-     * Working
-     */
-    working: Array<string>;
-    /**
-     * Worksheet
-     */
-    worksheet: boolean;
 };
 
 export type AroundData = {

@@ -38,6 +38,10 @@ class Blocks:
         """Write a block as it is."""
         self.rows.append(block)
 
+    def feed(self, feed: float) -> None:
+        """Say a feed before anything moves."""
+        self.rows.append(self._fed(feed).strip())
+
     def remark(self, text: str) -> None:
         """Write a comment."""
         self.rows.append(comment(text))

@@ -133,7 +133,7 @@ LIMITS: Mapping[str, tuple[float, float]] = {
 SAID: Mapping[str, tuple[str, str]] = {
     "name": ("Name", ""),
     "feed": ("Feed", "mm a minute"),
-    "plunge": ("Feed down", "mm a minute"),
+    "plunge": ("Goes down at", "mm a minute"),
     "spindle": ("Spindle", "turns a minute"),
     "spin_up": ("Wait for the spindle", "s"),
     "power": ("Power", "of 1000"),
@@ -149,7 +149,7 @@ SAID: Mapping[str, tuple[str, str]] = {
     "pierce": ("Pierces for", "s"),
     "pierce_height": ("Pierces at", "mm above"),
     "cut_height": ("Cuts at", "mm above"),
-    "slow": ("Slow feed", "%"),
+    "slow": ("Slows to", "%"),
     "slow_within": ("Slow near corners by", "mm"),
     "lead": ("Lead", ""),
     "direction": ("Goes round by", ""),

@@ -82,7 +82,7 @@ def write_program(
         out.remark("DRY RUN: THE TOOL STAYS OFF")
     out.remark("LAYOUT ONLY. CHECK UNITS AND SCALE ON THE MACHINE, GUARD IT, WEAR EYE PROTECTION")
     out.say(f"G{21 if unit is Unit.MM else 20} G90 G17 G94")
-    out.say(f"F{set_.feed:.5g}")
+    out.feed(set_.feed)
     if machine.process == "router":
         out.up(set_.safe)
         out.on(f"M3 S{machine.spindle:.0f}")

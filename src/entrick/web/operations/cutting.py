@@ -74,7 +74,7 @@ class CutOut(Crossing):
     caution: str
 
 
-class EntryOut(Crossing):
+class MachineEntryOut(Crossing):
     """One entry of a machine's profile: what it is called, what it is in, and what words it may
     be."""
 
@@ -96,7 +96,7 @@ class MachinesOut(Crossing):
     """The machines there are, and what can be set on one."""
 
     machines: tuple[MachineOut, ...]
-    entries: tuple[EntryOut, ...]
+    entries: tuple[MachineEntryOut, ...]
 
 
 cutting = Operations()
@@ -111,7 +111,7 @@ def cutters() -> MachinesOut:
             for key, machine in machines().items()
         ),
         entries=tuple(
-            EntryOut(key=key, label=label, unit=unit, words=WORDS.get(key, ()))
+            MachineEntryOut(key=key, label=label, unit=unit, words=WORDS.get(key, ()))
             for key, (label, unit) in SAID.items()
         ),
     )

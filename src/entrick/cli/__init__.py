@@ -17,6 +17,7 @@ COMMANDS = {
     "rehearse": "plans.rehearse",
     "read-back": "files.read_back_",
     "cut": "files.cut",
+    "compare": "files.compare",
     "look": "looking.look",
     "look-class": "looking.look_class",
     "scan": "looking.scan",

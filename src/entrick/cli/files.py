@@ -1,4 +1,4 @@
-"""Commands on files of others: a bare profile read back, a program cut."""
+"""Commands on files of others: a bare profile read back or compared, a program cut."""
 
 from __future__ import annotations
 
@@ -156,4 +156,53 @@ def cut(
         for row in told:
             click.echo(f"✗ {row}")
     if told:
+        sys.exit(1)
+
+
+@click.command(cls=Bounded)
+@click.argument("plan", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.argument("made", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option(
+    "--within", type=Size(), default=0.1, show_default=True, help="How far off, plan units."
+)
+@click.option("--as-it-lies", is_flag=True, help="Do not lay it over the plan first.")
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def compare(plan: Path, made: Path, within: float, as_it_lies: bool, as_json: bool) -> None:
+    """Hold a profile MADE (DXF, SVG, CSV of points), or another plan, against PLAN.
+
+    Exit status 0 where it is within, 1 where it is not."""
+    from ..core.compare import Laid, compared, laid_over
+    from ..core.readback import ProfileError, closed_outlines, read_profile
+    from .plan_file import worked_out
+
+    work = worked_out(plan)
+    unit = work.solution.unit
+    meant = [(name, loop) for name, loop in work.named_outlines if loop.closed]
+    told: list[str] = []
+    if made.suffix.lower() == plan.suffix.lower():
+        loops = [loop for loop in worked_out(made).outlines if loop.closed]
+    else:
+        try:
+            loops, told = closed_outlines(read_profile(made.read_bytes(), made.name), unit)
+        except ProfileError as error:
+            raise click.ClickException(str(error)) from error
+    if not meant or not loops:
+        raise click.ClickException("there is no closed outline to compare")
+    laid = Laid() if as_it_lies else laid_over(loops, [loop for _, loop in meant])
+    found = compared(meant, [laid.moved(loop) for loop in loops])
+    wrong = found.told(within, ".4g")
+    if as_json:
+        off = {each.name: each.greatest for each in found.outlines}
+        said = {"fits": not wrong, "outlines": off, "told": [*wrong, *told]}
+        click.echo(json.dumps(said, ensure_ascii=False, indent=2))
+    else:
+        for each in found.outlines:
+            click.echo(f"{each.name}: off by {each.greatest:.4g}, {each.mean:.4g} in the mean")
+        for row in told:
+            click.echo(f"! {row}")
+        for row in wrong:
+            click.echo(f"✗ {row}")
+        if not wrong:
+            click.echo(f"within {within:g} {unit.value}")
+    if wrong:
         sys.exit(1)

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from ..geometry import Arc, Circle, Line, Loop, Piece, Point
+from ..geometry import Arc, Line, Point
 from ..plan.errors import ClauseError
 from .blocks import drawn, length_of
 from .machine import Machine
@@ -40,20 +40,8 @@ def directed(cut: Cut, machine: Machine) -> Cut:
 
 
 def _backwards(cut: Cut) -> Cut:
-    pieces = tuple(_turned(piece) for piece in reversed(cut.path.pieces))
     lead = cut.lead and Lead(_arc_back(cut.lead.out_of), _arc_back(cut.lead.into))
-    return replace(cut, path=Loop(pieces, True), lead=lead)
-
-
-def _turned(piece: Piece) -> Piece:
-    curve = piece.curve
-    if isinstance(curve, Arc):
-        curve = _arc_back(curve)
-    elif isinstance(curve, Line):
-        curve = Line.between(piece.exit, piece.entry)
-    else:
-        curve = Circle(curve.centre, curve.radius)
-    return Piece(curve, piece.name, piece.exit, piece.entry)
+    return replace(cut, path=cut.path.reversed, lead=lead)
 
 
 def _arc_back(arc: Arc) -> Arc:

@@ -2,7 +2,7 @@
 out."""
 
 from .others import WAYS, others
-from .profile import Profile, ProfileError, as_drawn, box_of
+from .profile import Profile, ProfileError, as_drawn, box_of, closed_outlines
 from .read import read_profile
 from .write import ReadBack, Ways, read_back
 
@@ -14,6 +14,7 @@ __all__ = [
     "Ways",
     "as_drawn",
     "box_of",
+    "closed_outlines",
     "others",
     "read_back",
     "read_profile",

@@ -172,3 +172,17 @@ def in_unit(profile: Profile, unit: Unit) -> Profile:
     return replace(
         profile, runs=runs, unit=unit, within=profile.within * by, last=profile.last * by
     )
+
+
+def closed_outlines(profile: Profile, unit: Unit) -> tuple[list[Loop], list[str]]:
+    """Return the closed outlines of a profile in a unit, and what is to be told of them: that no
+    unit was named, and what does not close."""
+    told = list(profile.told)
+    if profile.unit is None:
+        told.append(f"the file names no unit: {unit.value} was taken, as in the plan")
+    there = in_unit(profile, unit)
+    loops = [as_drawn(run, there.within) for run in there.runs]
+    left = sum(not loop.closed for loop in loops)
+    if left:
+        told.append(f"{left} runs that do not close were left out")
+    return [loop for loop in loops if loop.closed], told

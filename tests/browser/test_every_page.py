@@ -25,6 +25,7 @@ PAGES = (
     "/jobs/1/board",
     "/jobs/1/practice",
     "/jobs/1/cutter",
+    "/jobs/1/compare",
 )
 SIZES = ((640, 400), (390, 844), (800, 1200), (1024, 640), (1280, 800), (1920, 1080))
 SETTLED = "() => !document.body.innerText.match(/Opening…|looking them up…|A moment/)"
@@ -81,6 +82,7 @@ def test_every_page_says_where_one_is_and_leads_everywhere(
             "At the board",
             "Practice",
             "Cutter",
+            "Compare",
         ]
         expect(page.get_by_role("heading", level=1)).to_contain_text("OY-")
     page.keyboard.press("Tab")

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { listRevisions } from "../api/client";
 import { replace, useSome } from "../state/document";
 import { Button } from "../ui/Button";
@@ -28,7 +29,12 @@ export function Revisions() {
             {revision.text === text ? (
               <span className="text-pencil">on the bench</span>
             ) : (
-              <Button onClick={() => void replace(revision.text)}>Bring back</Button>
+              <>
+                <Link className="underline" to={`/jobs/${job!.id}/compare?revision=${revision.number}`}>
+                  compare
+                </Link>
+                <Button onClick={() => void replace(revision.text)}>Bring back</Button>
+              </>
             )}
           </li>
         ))}

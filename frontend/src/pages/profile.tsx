@@ -9,6 +9,7 @@ import {
   readBackProfile,
   workedOut,
 } from "../api/client";
+import { Held } from "../compare/Held";
 import { Sheet } from "../sheet/Sheet";
 import { type Opened, textOf, useOpened } from "../state/opened";
 import { Bar } from "../views/Bar";
@@ -124,6 +125,7 @@ function Read({ file, asked, ask }: ReadProps) {
       (query?.queryKey[1] as ProfileIn | undefined)?.text === file.text ? before : undefined,
   });
   const [way, setWay] = useState("");
+  const [over, setOver] = useState(false);
   const data = found.data;
   const plan = data && (data.plans.find((each) => each.way === way) ?? data.plans[0]);
   return (
@@ -137,12 +139,29 @@ function Read({ file, asked, ask }: ReadProps) {
         </p>
         {found.error && <p role="alert">{found.error.message}</p>}
         {data && <Outlines data={data} />}
-        <Settings asked={asked} ask={ask} layers={data?.layers ?? []} unit={data?.unit ?? ""} />
+        {data?.why && (
+          <div role="alert" className="space-y-2">
+            <p>{data.why}</p>
+            {data.wider > 0 && (
+              <Button onClick={() => ask({ ...asked, within: String(Number(data.wider.toPrecision(3))) })}>
+                Let it be off by {Number(data.wider.toPrecision(3))}
+              </Button>
+            )}
+          </div>
+        )}
+        <Settings
+          key={asked.within}
+          asked={asked}
+          ask={ask}
+          layers={data?.layers ?? []}
+          unit={data?.unit ?? ""}
+        />
         {data && plan && (
           <>
             <Seen plan={plan} />
             {data.plans.length > 1 && <Others plans={data.plans} chosen={plan} choose={setWay} />}
             <Enter plan={plan} name={file.name} />
+            <Check label="plan and file over each other" on={over} put={setOver} />
             <label className="block">
               <span className="text-sm text-pencil">The plan</span>
               <textarea
@@ -155,7 +174,14 @@ function Read({ file, asked, ask }: ReadProps) {
           </>
         )}
       </section>
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">{plan && <Laid text={plan.text} />}</div>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {plan &&
+          (over ? (
+            <Held asked={{ text: plan.text, made: file, within: within ?? 0.001 }} />
+          ) : (
+            <Laid text={plan.text} />
+          ))}
+      </div>
     </main>
   );
 }
@@ -198,9 +224,21 @@ function Outlines({ data }: { data: ReadBackOut }) {
             vectorEffect="non-scaling-stroke"
           />
         ))}
+        {data.ends.map(([x, y], i) => (
+          <circle
+            key={i}
+            cx={x}
+            cy={y}
+            r={room / 3}
+            stroke="var(--color-accent)"
+            strokeWidth={2}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
       </svg>
       <figcaption className="text-sm text-pencil">
         As it came: {data.outlines} {data.outlines === 1 ? "outline" : "outlines"}, {size} by {high} over all
+        {data.ends.length > 0 && `; ${data.ends.length} loose ends are ringed`}
       </figcaption>
     </figure>
   );

@@ -22,6 +22,7 @@ const JOB_PAGES = [
   ["/board", "At the board"],
   ["/practice", "Practice"],
   ["/cutter", "Cutter"],
+  ["/compare", "Compare"],
 ] as const;
 
 interface Props {

@@ -94,7 +94,11 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
                   <Link className="underline" to={`/jobs/${jobId}/cutter`}>
                     Program for a cutter…
                   </Link>{" "}
-                  cut on a simulated one first, and held against the plan
+                  cut on a simulated one first, and held against the plan.{" "}
+                  <Link className="underline" to={`/jobs/${jobId}/compare`}>
+                    Compare…
+                  </Link>{" "}
+                  what was made, or another revision, with the plan
                 </p>
               )}
             </section>

@@ -86,6 +86,47 @@ export type AmendedIn = {
 };
 
 /**
+ * ApartOut
+ *
+ * An outline: how far it is off at most, where, and all along: how far along, and how far off
+ * (more than nought for too much material).
+ */
+export type ApartOut = {
+    /**
+     * At
+     */
+    at: [
+        number,
+        number
+    ];
+    /**
+     * Greatest
+     */
+    greatest: number;
+    /**
+     * Mean
+     */
+    mean: number;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Spots
+     */
+    spots: Array<[
+        number,
+        number,
+        number,
+        number
+    ]>;
+    /**
+     * Within
+     */
+    within: boolean;
+};
+
+/**
  * Append
  *
  * Put one line or several at the end of the plan, as typed.
@@ -489,6 +530,77 @@ export type CommonSlipOut = {
      * Whose
      */
     whose: Array<string>;
+};
+
+/**
+ * CompareIn
+ *
+ * A plan, and what is held against it: a profile, or another plan; laid over it as well as it
+ * goes, or as it lies; and how far it may be off, plan units.
+ */
+export type CompareIn = {
+    /**
+     * Lay
+     */
+    lay?: 'over' | 'as it lies';
+    made?: MadeIn | null;
+    /**
+     * Other
+     */
+    other?: string | null;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Within
+     */
+    within?: number;
+};
+
+/**
+ * ComparedOut
+ *
+ * What was made against what was meant, plan units: paths to draw (upwards counts down).
+ */
+export type ComparedOut = {
+    /**
+     * Box
+     */
+    box: [
+        number,
+        number,
+        number,
+        number
+    ];
+    /**
+     * Fits
+     */
+    fits: boolean;
+    /**
+     * Made
+     */
+    made: Array<string>;
+    /**
+     * Meant
+     */
+    meant: Array<string>;
+    /**
+     * Moved
+     */
+    moved: string;
+    /**
+     * Outlines
+     */
+    outlines: Array<ApartOut>;
+    /**
+     * Told
+     */
+    told: Array<string>;
+    /**
+     * Unit
+     */
+    unit: string;
 };
 
 /**
@@ -2738,6 +2850,22 @@ export type MachinesOut = {
 };
 
 /**
+ * MadeIn
+ *
+ * A file of what was made: a profile, by its name and what is in it.
+ */
+export type MadeIn = {
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * MarkedOut
  *
  * Marks for a sheet, part by part.
@@ -3848,8 +3976,10 @@ export type QuestionOut = {
 /**
  * ReadBackOut
  *
- * A profile read back: its outlines as paths and the box round them (upwards counts down), its
- * layers, the tolerance it was read with, and its plans, what was chosen first.
+ * A profile read back: its outlines as paths and the box round them (upwards counts down), the
+ * loose ends of what does not close, its layers, the tolerance it was read with, and its plans,
+ * what was chosen first. Where there is none, why, and how far off it may be let for one; nought
+ * where that is no remedy.
  */
 export type ReadBackOut = {
     /**
@@ -3861,6 +3991,13 @@ export type ReadBackOut = {
         number,
         number
     ];
+    /**
+     * Ends
+     */
+    ends: Array<[
+        number,
+        number
+    ]>;
     /**
      * Layers
      */
@@ -3881,6 +4018,14 @@ export type ReadBackOut = {
      * Unit
      */
     unit: string;
+    /**
+     * Why
+     */
+    why: string;
+    /**
+     * Wider
+     */
+    wider: number;
     /**
      * Within
      */
@@ -5705,6 +5850,75 @@ export type ClassWeeksResponses = {
 };
 
 export type ClassWeeksResponse = ClassWeeksResponses[keyof ClassWeeksResponses];
+
+export type CompareOutlinesData = {
+    body: CompareIn;
+    path?: never;
+    query?: never;
+    url: '/api/compare';
+};
+
+export type CompareOutlinesErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type CompareOutlinesError = CompareOutlinesErrors[keyof CompareOutlinesErrors];
+
+export type CompareOutlinesResponses = {
+    /**
+     * OK
+     */
+    200: ComparedOut;
+};
+
+export type CompareOutlinesResponse = CompareOutlinesResponses[keyof CompareOutlinesResponses];
 
 export type CompleteRowData = {
     body: CompleteIn;

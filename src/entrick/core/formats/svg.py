@@ -218,7 +218,18 @@ def line_kind(role: str) -> LineKind:
 
 def outline_paths(loops: Sequence[Loop]) -> list[str]:
     """Return outlines in plan units as one path each; y counts downwards."""
-    return [run_path(mark, 0.0) for mark in draw_outlines(loops) if isinstance(mark, DrawnRun)]
+    return [
+        _circle_path(mark) if isinstance(mark, DrawnCircle) else run_path(mark, 0.0)
+        for mark in draw_outlines(loops)
+        if isinstance(mark, DrawnRun | DrawnCircle)
+    ]
+
+
+def _circle_path(mark: DrawnCircle) -> str:
+    """Return a circle as a path: a whole turn has no end to go to, so it is two halves."""
+    half = f"A{mark.r:.6f} {mark.r:.6f} 0 0 1"
+    left, right, y = mark.cx - mark.r, mark.cx + mark.r, -mark.cy
+    return f"M{left:.6f} {y:.6f}{half} {right:.6f} {y:.6f}{half} {left:.6f} {y:.6f}Z"
 
 
 def run_path(mark: DrawnRun, height: float) -> str:

@@ -26,7 +26,14 @@ QUARTERS = tuple(math.pi / 2 * k for k in range(5))
 
 
 class ProfileError(ValueError):
-    """A file that is no profile, or too much of one; says why."""
+    """A file that is no profile, or too much of one; says why.
+
+    `wider` is how far its places would have to be let off for it to be read, in its unit; nought
+    where that is no remedy. `runs` are its outlines, as far as they were read."""
+
+    def __init__(self, told: str, wider: float = 0.0, runs: tuple[Run, ...] = ()) -> None:
+        super().__init__(told)
+        self.wider, self.runs = wider, runs
 
 
 @dataclass(frozen=True, slots=True)

@@ -76,7 +76,7 @@ def read_profile(
             f"its points scatter by about {scattered:.2g}: let them be off by {more:g} or "
             f"so, not {within:.2g}"
         )
-        raise ProfileError(reason)
+        raise ProfileError(reason, more, tuple(runs))
     ovals = sum(isinstance(run[0], Ellipse) for run in arcs) - sum(
         isinstance(run[0], Ellipse) for run in runs
     )

@@ -30,6 +30,9 @@ MOST_PIECES = 150
 """Pieces of a profile that is written from several places, to see from which it is said most
 simply."""
 
+WIDER = 10
+"""Times as far off as was asked a profile may be, where nothing is found."""
+
 LARGE = 300
 """Rows of a plan from which on fewer ways are tried: each takes a second or more."""
 
@@ -331,7 +334,8 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
         step = 1 if text.count("\n") < LARGE else 2
         for n in wrong:
             plainly[n] = min(PLACES, plainly[n] + step)
-    raise ProfileError("no plan was found that comes to this profile within the tolerance")
+    told = "no plan was found that comes to this profile within the tolerance"
+    raise ProfileError(told, WIDER * within, profile.runs)
 
 
 def _from(datum: Point, runs: Sequence[Run]) -> tuple[Run, ...]:

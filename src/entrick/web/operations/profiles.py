@@ -10,6 +10,7 @@ from ...core.formats import outline_paths
 from ...core.measure import Unit
 from ...core.readback import (
     WAYS,
+    Profile,
     ProfileError,
     ReadBack,
     as_drawn,
@@ -57,8 +58,10 @@ class SaidOut(Crossing):
 
 
 class ReadBackOut(Crossing):
-    """A profile read back: its outlines as paths and the box round them (upwards counts down), its
-    layers, the tolerance it was read with, and its plans, what was chosen first."""
+    """A profile read back: its outlines as paths and the box round them (upwards counts down), the
+    loose ends of what does not close, its layers, the tolerance it was read with, and its plans,
+    what was chosen first. Where there is none, why, and how far off it may be let for one; nought
+    where that is no remedy."""
 
     outlines: int
     unit: str
@@ -66,6 +69,9 @@ class ReadBackOut(Crossing):
     paths: tuple[str, ...]
     box: tuple[float, float, float, float]
     layers: tuple[str, ...]
+    ends: tuple[tuple[float, float], ...]
+    why: str
+    wider: float
     plans: tuple[SaidOut, ...]
 
 
@@ -77,23 +83,40 @@ def read_back_profile(body: ProfileIn) -> ReadBackOut:
     """Read a bare profile (DXF, SVG, CSV of points) back into a plan, and into the others it may as
     well be."""
     title = body.name.rpartition(".")[0][:80].replace('"', "") or "Read back"
+    profile: Profile | None = None
     try:
         profile = read_profile(body.text.encode(), body.name, body.within, body.layers)
         best = read_back(profile, Unit(body.units) if body.units else None, body.within, title)
     except ProfileError as error:
-        raise Refused(409, "Not read back", str(error)) from error
+        if not error.runs:
+            raise Refused(409, "Not read back", str(error)) from error
+        # What came is seen all the same, and what could be done.
+        seen = profile or Profile(error.runs, None)
+        return _came(seen, "", (), str(error), error.wider)
     more = others(profile, best, body.within, title)
     plans = [_plan("", "by its conditions", best)]
     plans += [_plan(way, WAYS[way][0], found) for way, found in more.items()]
+    return _came(profile, best.unit.value, tuple(plans))
+
+
+def _came(
+    profile: Profile, unit: str, plans: tuple[SaidOut, ...], why: str = "", wider: float = 0.0
+) -> ReadBackOut:
     low, high = box_of(profile.runs)
+    loops = [as_drawn(run, profile.within) for run in profile.runs]
+    loose = [loop for loop in loops if not loop.closed]
+    ends = [end for loop in loose for end in (loop.pieces[0].entry, loop.pieces[-1].exit)]
     return ReadBackOut(
         outlines=len(profile.runs),
-        unit=best.unit.value,
+        unit=unit,
         within=profile.within,
-        paths=tuple(outline_paths([as_drawn(run, profile.within) for run in profile.runs])),
+        paths=tuple(outline_paths(loops)),
         box=(low.x, -high.y, high.x, -low.y),
         layers=profile.layers,
-        plans=tuple(plans),
+        ends=tuple((end.x, -end.y) for end in ends),
+        why=why,
+        wider=min(wider, 1.0),
+        plans=plans,
     )
 
 

@@ -2,6 +2,9 @@
 
 import cmath
 import io
+import math
+import re
+import time
 from collections.abc import Callable
 from itertools import pairwise
 from typing import Any
@@ -11,10 +14,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from entrick.core.geometry import Circle
+from entrick.core.geometry import Circle, Point
 from entrick.core.geometry.ellipse import Ellipse
 from entrick.core.measure import Unit
 from entrick.core.readback import read_back
+from entrick.core.readback.conics import ellipse_through
 from entrick.core.readback.profile import ProfileError, box_of
 from entrick.core.readback.read import read_profile
 
@@ -202,3 +206,80 @@ def test_what_rises_out_of_the_plane_is_told() -> None:
             document.modelspace().add_line(a, b)
 
     assert "2 pieces do not lie flat" in " ".join(read_profile(dxf(draw), "x.dxf").told)
+
+
+def table(*outlines: list[complex], places: int = 3) -> bytes:
+    rows = [
+        "\n".join(f"{p.real:.{places}f},{p.imag:.{places}f}" for p in each) for each in outlines
+    ]
+    return "\n\n".join(rows).encode()
+
+
+def ring(count: int, radius: float) -> list[complex]:
+    return [cmath.rect(radius, math.tau * k / count) for k in range(count)]
+
+
+@given(
+    st.integers(250, 400),
+    st.sets(st.integers(0, 59), min_size=1, max_size=2),
+    st.floats(0.5, 3),
+    st.sampled_from(["round", "box"]),
+)
+def test_points_that_lie_off_alone_are_left_out_and_told(
+    count: int, which: set[int], off: float, shape: str
+) -> None:
+    """And nothing else is: the part without slips comes back with nothing told of points."""
+    spots = ring(count, 30)
+    if shape == "box":
+        around = [complex(x, y) for x, y in ((0, 0), (60, 0), (60, 40), (0, 40), (0, 0))]
+        sides = list(pairwise(around))
+        spots = [a + (b - a) * k / 20 for a, b in sides for k in range(20)]
+    clean = read_profile(table(spots, places=4), "x.csv")
+    assert not any("left out" in row for row in clean.told)
+    slipped = {k * len(spots) // 60 for k in which if (k * len(spots) // 60) % 20 > 1}
+    for k in slipped:
+        spots[k] += off * cmath.exp(1j * (cmath.phase(spots[k] - (30 + 20j)) + 0.2))
+    found = read_profile(table(spots, places=4), "x.csv")
+    told = " ".join(row for row in found.told if "left out" in row)
+    if slipped and not any(b - a == 1 for a, b in pairwise(sorted(slipped))):
+        assert told.startswith(f"{len(slipped)} point")
+        places = [tuple(map(float, each)) for each in re.findall(r"(-?[\d.]+), (-?[\d.]+)", told)]
+        for k in slipped:
+            assert min(abs(complex(*place) - spots[k]) for place in places) < 1e-3
+        assert read_back(found, Unit.MM).numbers <= 2
+
+
+def test_what_is_round_or_oval_in_many_chords_is_so_whatever_the_decimals() -> None:
+    oval = [
+        complex(40 * math.cos(math.tau * k / 200), 25 * math.sin(math.tau * k / 200))
+        for k in range(200)
+    ]
+    for data, numbers in (
+        (table(oval), 2),
+        (table(oval, places=6), 2),
+        (table(ring(720, 40), ring(720, 21)), 2),
+        (table(ring(720, 40), ring(720, 21), places=6), 2),
+    ):
+        begun = time.perf_counter()
+        assert read_back(read_profile(data, "x.csv"), Unit.MM).numbers == numbers
+        assert time.perf_counter() - begun < 20, "they took for ever; a busy machine is slow"
+
+
+@given(st.floats(1.3, 4), st.floats(-3, 3), st.floats(5, 60), st.floats(-0.02, 0.02))
+def test_the_ellipse_through_places_is_the_one_they_lie_on(
+    ratio: float, turn: float, size: float, noise: float
+) -> None:
+    way = cmath.exp(1j * turn)
+    spots = [
+        (
+            complex(size * math.cos(k / 7), size / ratio * math.sin(k / 7))
+            * (1 + noise * (-1) ** k / 50)
+        )
+        * way
+        + (12 - 7j)
+        for k in range(44)
+    ]
+    whole = ellipse_through([Point(p.real, p.imag) for p in spots])
+    assert whole is not None
+    assert whole.centre == pytest.approx((12, -7), abs=0.05)
+    assert (whole.a, whole.b) == pytest.approx((size, size / ratio), rel=5e-3)

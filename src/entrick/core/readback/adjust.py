@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from ..geometry import Arc, Circle, Point
 from ..geometry.shapes import ends as ends_of
 from ..measure import Unit
-from ..tolerance import SPECK
+from ..tolerance import NOUGHT, SPECK
 from .hidden_arcs import circle_through
 from .profile import Curve, Profile, Run, pieces_of
 from .simplest import simplest, worth
@@ -129,7 +129,7 @@ def _unsure(curve: Arc | Circle, within: float) -> float:
     if isinstance(curve, Circle) or abs(curve.sweep) >= math.pi:
         return within
     height = 1 - math.cos(curve.sweep / 2)
-    return min(within / height, MOST_OF_RADIUS * curve.radius)
+    return min(within / max(height, NOUGHT), MOST_OF_RADIUS * curve.radius)
 
 
 def _about_another(each: _Round, centres: Sequence[Point], within: float) -> Arc | Circle | None:

@@ -8,10 +8,10 @@ from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 from ..geometry import Arc, Circle, Line, Point, meet
-from ..geometry.ellipse import Ellipse
 from ..geometry.shapes import ends as ends_of
 from ..tolerance import FITTED, NOUGHT, READ_WITHIN
-from .profile import Piece, Run, length_of, loop_of, middle_of, pieces_of
+from .conics import ellipse_through
+from .profile import Piece, Run, length_of, middle_of, pieces_of
 
 FEWEST = 5
 """Chords that make an arc: fewer lie on a circle by chance, or are corners that somebody meant."""
@@ -21,6 +21,10 @@ FEWEST_ALL_ROUND = 12
 
 STEEPEST = math.radians(24)
 """Turn from chord to chord above which it is the corner of a polygon."""
+
+FINE_CHORD = math.radians(6)
+"""Turn from chord to chord of a circle in many chords: where a file rounds them, some lie in one
+line and are one."""
 
 FEWEST_MEASURED, STEEPEST_MEASURED = 7, math.radians(40)
 """The same of places that are off by more than a file rounds: somebody measured them, a few round
@@ -52,7 +56,7 @@ def with_arcs(run: Run, within: float) -> Run:
     corners = [ends_of(piece)[0] for piece in pieces]
     fewest = FEWEST_MEASURED if within > READ_WITHIN else FEWEST_ALL_ROUND
     if len(corners) >= fewest and _is_round(
-        [*corners, corners[0]], within, math.tau, 1.8 * math.tau / len(corners)
+        [*corners, corners[0]], within, math.tau, max(1.8 * math.tau / len(corners), FINE_CHORD)
     ):
         whole = _least_squares(corners)
         return (whole,) if whole else run
@@ -419,12 +423,9 @@ def as_ellipse(run: Run, within: float) -> Run:
     if len(pieces) < FEWEST_ARCS:
         return run
     spots = [spot for piece in pieces for spot in (ends_of(piece)[0], middle_of(piece))]
-    centre = loop_of(run).centroid
-    far = max(spots, key=lambda spot: abs(spot - centre))
-    near = min(abs(spot - centre) for spot in spots)
-    if near < within or abs(far - centre) - near < within * 4:
+    whole = ellipse_through(spots)
+    if whole is None or whole.a - whole.b < within * 4:
         return run
-    whole = Ellipse(centre, far - centre, near)
     close = max(within, FITTED["ellipse"] * whole.a)
     off = max(abs(whole.at(whole.nearest_turn(spot)) - spot) for spot in spots)
     return (whole,) if off <= close * 2 else run

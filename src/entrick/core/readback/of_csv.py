@@ -14,8 +14,9 @@ from itertools import pairwise
 
 from ..geometry import Line, Point
 from ..measure import Unit
-from ..tolerance import OF_ONE
+from ..tolerance import OF_ONE, READ_WITHIN
 from .digits import last_decimal, numbers_of
+from .outliers import told_of, without_outliers
 from .profile import FARTHEST, MOST_ENTITIES, Curve, ProfileError, scaled
 
 PARTED = (";", "\t", "|")
@@ -258,8 +259,11 @@ def _closed(points: Sequence[Point], found: OfCsv) -> Iterator[Curve]:
     if len(corners) < 3:
         raise ProfileError("three points at least make an outline")
     _look_over(corners, found)
-    for a, b in pairwise([*corners, corners[0]]):
-        yield Line.between(a, b)
+    sides = tuple(Line.between(a, b) for a, b in pairwise([*corners, corners[0]]))
+    kept, dropped = without_outliers(sides, READ_WITHIN)
+    if dropped:
+        found.told.append(told_of(dropped))
+    yield from kept
 
 
 def _look_over(corners: Sequence[Point], found: OfCsv) -> None:

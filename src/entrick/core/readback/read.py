@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from ..geometry.ellipse import Ellipse
 from ..measure import Unit
-from ..tolerance import READ_CLOSELY
+from ..tolerance import READ_CLOSELY, READ_WITHIN
 from .adjust import whole_arcs
 from .clean import clean
 from .digits import OF_LAST
@@ -15,6 +15,7 @@ from .hidden_arcs import as_ellipse, scatter, with_arcs, without_slivers
 from .of_csv import of_csv
 from .of_dxf import of_dxf
 from .of_svg import of_svg
+from .outliers import told_of, without_outliers
 from .profile import LARGEST_FILE, Curve, Profile, ProfileError, Run, is_closed, tolerance
 
 ENDINGS = ("dxf", "svg", "csv")
@@ -66,9 +67,13 @@ def read_profile(
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
-    near = min(OF_LAST * last or READ_CLOSELY[0], within)
+    near = within if within > READ_WITHIN else min(OF_LAST * last or READ_CLOSELY[0], within)
     runs = [whole_arcs(run, near, is_closed(run, within)) for run in runs]
-    arcs = [_seen(run, within) if is_closed(run, within) else run for run in runs]
+    runs = [_without_outliers(run, within, told) for run in runs]
+    arcs = [
+        whole_arcs(_seen(run, within), near, True) if is_closed(run, within) else run
+        for run in runs
+    ]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
@@ -91,6 +96,15 @@ def read_profile(
             f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}"
         )
     return Profile(tuple(arcs), unit, tuple(told), named, within, last)
+
+
+def _without_outliers(run: Run, within: float, told: list[str]) -> Run:
+    if not is_closed(run, within):
+        return run
+    kept, dropped = without_outliers(run, within)
+    if dropped:
+        told.append(told_of(dropped))
+    return kept
 
 
 def _seen(run: Run, within: float) -> Run:

@@ -405,8 +405,9 @@ def _read(
 
 def _of_rounding(rows: Rows, within: float) -> list[str]:
     count = rows.rounded()
+    how = " was" if count == 1 else "s were"
     return (
-        [f"{count} numbers were taken for the simplest within {within:g}, and are marked assumed"]
+        [f"{count} number{how} taken for the simplest within {within:g}, and marked assumed"]
         if count
         else []
     )

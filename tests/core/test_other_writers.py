@@ -241,7 +241,7 @@ def test_points_that_lie_off_alone_are_left_out_and_told(
         spots[k] += off * cmath.exp(1j * (cmath.phase(spots[k] - (30 + 20j)) + 0.2))
     found = read_profile(table(spots, places=4), "x.csv")
     told = " ".join(row for row in found.told if "left out" in row)
-    if slipped and not any(b - a == 1 for a, b in pairwise(sorted(slipped))):
+    if slipped and not any(b - a < 4 for a, b in pairwise(sorted(slipped))):
         assert told.startswith(f"{len(slipped)} point")
         places = [tuple(map(float, each)) for each in re.findall(r"(-?[\d.]+), (-?[\d.]+)", told)]
         for k in slipped:

@@ -229,8 +229,9 @@ def test_points_that_lie_off_alone_are_left_out_and_told(
     count: int, which: set[int], off: float, shape: str
 ) -> None:
     """And nothing else is: the part without slips comes back with nothing told of points."""
-    spots = ring(count, 30)
+    spots, middle = ring(count, 30), 0j
     if shape == "box":
+        middle = 30 + 20j
         around = [complex(x, y) for x, y in ((0, 0), (60, 0), (60, 40), (0, 40), (0, 0))]
         sides = list(pairwise(around))
         spots = [a + (b - a) * k / 20 for a, b in sides for k in range(20)]
@@ -238,7 +239,7 @@ def test_points_that_lie_off_alone_are_left_out_and_told(
     assert not any("left out" in row for row in clean.told)
     slipped = {k * len(spots) // 60 for k in which if 3 < (k * len(spots) // 60) % 20 < 17}
     for k in slipped:
-        spots[k] += off * cmath.exp(1j * (cmath.phase(spots[k] - (30 + 20j)) + 0.2))
+        spots[k] += off * cmath.exp(1j * (cmath.phase(spots[k] - middle) + 0.2))
     found = read_profile(table(spots, places=4), "x.csv")
     told = " ".join(row for row in found.told if "left out" in row)
     if slipped and not any(b - a < 4 for a, b in pairwise(sorted(slipped))):

@@ -773,11 +773,11 @@ A spur gear with involute teeth, by any two of `24 teeth`, `module 4`, `diametra
 `circular pitch 12`, and `pitch diameter`; all three must agree. `pressure 20°` (the usual),
 `proportions full` (dedendum 1.25, the usual), `older` (1.157) or `stub`, or its own `addendum`
 and `dedendum` in modules; `backlash`; `fillet radius`. Flanks `by involute` (the usual), `by
-arcs` (two, centres on the base circle, departing least) or `by arc`. `shown one`, `three` or
-`all`; `turned` the first tooth from upright; `bore diameter` with `keyway 8 by 3`; `mating 60`
-teeth for its measures and the worksheet. `profile shift 0.3`, in modules (its mate the other
-way); with `by arcs` stated `radii 18 and 9` of face and flank, as from a chart, held against
-the best; `over pins 7` adds that measure, `thickness at radius 50` that of a tooth there. Parts
+arcs` (two, centres on the base circle, departing least) or `by arc`. `shown one`, `three` or `all`;
+`turned` to where the first tooth points (90° else); `bore diameter` with `keyway 8 by 3`; `mating
+60` teeth for its measures and the worksheet. `profile shift 0.3`, in modules (its mate the other
+way); with `by arcs` stated `radii 18 and 9` of face and flank, as from a chart, held against the
+best; `over pins 7` adds that measure, `thickness at radius 50` that of a tooth there. Parts
 `pitch`, `outside`, `root`, `base`, `bore`, `pitch_point`, `tooth`, `mate`.
 """
 

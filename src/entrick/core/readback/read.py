@@ -17,6 +17,9 @@ from .of_dxf import of_dxf
 from .of_svg import of_svg
 from .outliers import told_of, without_outliers
 from .profile import LARGEST_FILE, Curve, Profile, ProfileError, Run, is_closed, tolerance
+from .ready.gear import written as as_given
+from .rows import Rows
+from .teeth import as_gear
 
 ENDINGS = ("dxf", "svg", "csv")
 """How the names of files end that a profile is read from."""
@@ -74,6 +77,7 @@ def read_profile(
         whole_arcs(_seen(run, within), near, True) if is_closed(run, within) else run
         for run in runs
     ]
+    arcs = [_toothed(run, within, unit, told) if is_closed(run, within) else run for run in arcs]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
@@ -105,6 +109,15 @@ def _without_outliers(run: Run, within: float, told: list[str]) -> Run:
     if dropped:
         told.append(told_of(dropped))
     return kept
+
+
+def _toothed(run: Run, within: float, unit: Unit | None, told: list[str]) -> Run:
+    if as_given(run, Rows(unit or Unit.MM, max(within, READ_CLOSELY[-1]))):
+        return run
+    gear, said = as_gear(run, within, unit or Unit.MM)
+    if said:
+        told.append(said)
+    return gear
 
 
 def _seen(run: Run, within: float) -> Run:

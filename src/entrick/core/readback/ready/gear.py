@@ -16,6 +16,7 @@ from ..match import departures
 from ..profile import Piece, Run, loop_of, pieces_of
 from ..rows import Rows
 from ..simplest import simplest
+from ..teeth import teeth_in
 
 FEWEST_TEETH = 6
 PRESSURES = ("20°", "14.5°", "25°")
@@ -55,14 +56,24 @@ def written(run: Run, rows: Rows) -> str:
         if loop is not None and all(
             off <= rows.within for off in departures(spots, loop, rows.within)
         ):
-            turned = (
-                ""
-                if abs(upright) * max(far) <= rows.fine
-                else f", turned {rows.say_angle(upright, max(far))}"
-            )
             rows.count(said)
+            turned = _turned(upright, teeth, max(far), rows)
             return rows.add("g", said.replace("CENTRE", rows.point(centre)) + turned)
+    fitted = teeth_in(run, rows.within / 2, rows.unit, 0.0)
+    if fitted and max(fitted.flank, fitted.root) <= rows.within:
+        turned = _turned(fitted.turned, teeth, max(far), rows)
+        rows.count(fitted.said)
+        return rows.add("g", fitted.said.replace("CENTRE", rows.point(centre)) + turned)
     return ""
+
+
+def _turned(upright: float, teeth: int, outside: float, rows: Rows) -> str:
+    """Return where the first tooth points, counted from the right; nothing where one stands
+    upright."""
+    if abs(upright) * outside <= rows.fine:
+        return ""
+    way = math.remainder(upright + math.pi / 2, math.tau / teeth)
+    return f", turned {rows.say_angle(way, outside)}"
 
 
 def _middle(piece: Piece) -> Point:

@@ -284,3 +284,66 @@ def test_the_ellipse_through_places_is_the_one_they_lie_on(
     assert whole is not None
     assert whole.centre == pytest.approx((12, -7), abs=0.05)
     assert (whole.a, whole.b) == pytest.approx((size, size / ratio), rel=5e-3)
+
+
+def drawing(extra: str) -> bytes:
+    """A plate with a bore, and what somebody drew beside its outlines."""
+    document = ezdxf.new(units=4)
+    document.layers.add("AXES", linetype="CENTER")
+    document.linetypes.add("CENTER", [2.0, 1.25, -0.25, 0.25, -0.25])
+    space = document.modelspace()
+    space.add_lwpolyline([(-45, -30), (45, -30), (45, 30), (-45, 30)], close=True)
+    space.add_circle((0, 0), 12)
+    level, plumb = ((-52, 0), (52, 0)), ((0, -36), (0, 36))
+    match extra:
+        case "by layer":
+            for ends in (level, plumb):
+                space.add_line(*ends, dxfattribs={"layer": "AXES"})
+        case "by line type":
+            for ends in (level, plumb):
+                space.add_line(*ends, dxfattribs={"linetype": "CENTER"})
+        case "plain":
+            for ends in (level, plumb, ((-14, 0), (14, 0))):
+                space.add_line(*ends)
+        case "over a side":
+            space.add_line((-20, -30), (10, -30))
+        case "another part":
+            space.add_lwpolyline([(60, -10), (80, -10), (80, 10), (60, 10)], close=True)
+            space.add_circle((70, 0), 5)
+    out = io.StringIO()
+    document.write(out)
+    return out.getvalue().encode()
+
+
+@pytest.mark.parametrize(
+    ("extra", "told"),
+    [
+        ("by layer", "2 pieces drawn as centre or hidden lines left out"),
+        ("by line type", "2 pieces drawn as centre or hidden lines left out"),
+        ("plain", "3 centre lines left out"),
+        ("over a side", "1 piece over a side of an outline left out"),
+        ("", ""),
+    ],
+)
+def test_what_is_drawn_beside_the_outlines_is_left_out_and_told(extra: str, told: str) -> None:
+    found = read_back(read_profile(drawing(extra), "plate.dxf"))
+    assert "rim1 = line in, b1" in found.text, found.text
+    assert "hole1 = line in, c1" in found.text
+    assert found.numbers == 3
+    assert ", open" not in found.text
+    assert told in " ".join(found.told)
+    assert bool(told) == bool(found.told)
+
+
+def test_two_parts_have_two_rims_and_a_groove_that_is_open_stays() -> None:
+    found = read_back(read_profile(drawing("another part"), "plate.dxf"))
+    assert found.text.count("rim") == 2
+    assert found.text.count("hole") == 2
+    open_ = read_back(
+        read_profile(picture("M0 0H60V40H0ZM10 10L30 17").replace(b"<!--", b"<!-- "), "groove.svg")
+    )
+    assert ", open" in open_.text
+    dashed = picture("M0 0H60V40H0Z").replace(
+        b"</svg>", b'<path d="M5 5H9" stroke-dasharray="4 1"/></svg>'
+    )
+    assert any("broken lines" in row for row in read_profile(dashed, "x.svg").told)

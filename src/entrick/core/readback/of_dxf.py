@@ -131,6 +131,11 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
         out.told.append(
             f"{len(entities) - len(chosen)} pieces on other layers than {told} left out"
         )
+    drawn = [entity for entity in chosen if not _is_broken(entity, document)]
+    if drawn and len(drawn) < len(chosen):
+        left = len(chosen) - len(drawn)
+        out.told.append(f"{left} pieces drawn as centre or hidden lines left out")
+        chosen = drawn
     _read(chosen, tolerance(within, unit) / scale, out)
     out.last *= scale
     if scale != 1.0:
@@ -139,6 +144,18 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
             f"the file's lengths were taken {scale:g} times, for {unit.value if unit else ''}"
         )
     return out
+
+
+BROKEN = re.compile(r"CENT|DASH|DOT|HIDDEN|PHANTOM|DIVIDE", re.IGNORECASE)
+"""In the names of line types that bound nothing."""
+
+
+def _is_broken(entity: Any, document: Any) -> bool:
+    """Tell whether an entity is drawn as a centre or a hidden line, by itself or by its layer."""
+    kind = str(entity.dxf.get("linetype", "BYLAYER"))
+    if kind.upper() == "BYLAYER" and entity.dxf.layer in document.layers:
+        kind = str(document.layers.get(entity.dxf.layer).dxf.get("linetype", ""))
+    return bool(BROKEN.search(kind))
 
 
 def _refuse_other_files(data: bytes) -> None:

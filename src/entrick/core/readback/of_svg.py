@@ -138,9 +138,13 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
             (each for each in Unit if each.value == _attribute(root, "data-unit")), None
         )
     within = tolerance(asked, out.unit)
+    drawn = [each for each in lined_in or shapes if not _is_broken(each)]
+    if drawn and len(drawn) < len(lined_in or shapes):
+        left = len(lined_in or shapes) - len(drawn)
+        out.told.append(f"{left} pieces drawn as broken lines left out")
     followed = unsound = 0
     written: list[Written] = []
-    for shape in lined_in or shapes:
+    for shape in drawn or lined_in or shapes:
         try:
             curves, bent = _of_shape(shape, within / by)
             written += _written(shape)
@@ -211,6 +215,11 @@ def _unit(root: Element) -> tuple[Unit | None, float]:
     except (IndexError, ValueError):
         return unit, 25.4 / 96 / float(unit.mm)
     return (unit, width / across) if across > 0 and width > 0 else (None, 1.0)
+
+
+def _is_broken(shape: Any) -> bool:
+    dashes = str(shape.values.get("stroke-dasharray", "none")).strip()
+    return dashes not in ("", "none", "0", "None")
 
 
 def _is_seen(shape: Any) -> bool:

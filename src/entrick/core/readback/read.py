@@ -9,6 +9,7 @@ from ..geometry.ellipse import Ellipse
 from ..measure import Unit
 from ..tolerance import READ_CLOSELY, READ_WITHIN
 from .adjust import whole_arcs
+from .besides import without_besides
 from .clean import clean
 from .digits import OF_LAST
 from .hidden_arcs import as_ellipse, scatter, with_arcs, without_slivers
@@ -70,6 +71,7 @@ def read_profile(
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
+    runs = without_besides(runs, within, told)
     near = within if within > READ_WITHIN else min(OF_LAST * last or READ_CLOSELY[0], within)
     runs = [whole_arcs(run, near, is_closed(run, within)) for run in runs]
     runs = [_without_outliers(run, within, told) for run in runs]

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..geometry import Line, Point
+from ..geometry.loop import boxed
 from ..geometry.shapes import ends as ends_of
 from .match import Move, Places, images, loosely, mirrored, turned_by
 from .profile import Piece, Run, is_whole, loop_of, pieces_of
@@ -14,6 +15,10 @@ from .tangent import runs_into
 
 MOST_TIMES = 400
 """How often a run may come again round its centre."""
+
+
+SHUT = 1 / 1000
+"""Of its size, how far the ends of a run may be apart that goes all round."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,13 +47,33 @@ class Axes:
 
 
 def rim_of(runs: Sequence[Run]) -> int:
-    """Return the run round everything: that of the largest box."""
+    """Return the run round everything: that of the largest box, of those that close."""
 
-    def extent(n: int) -> float:
-        low, high = loop_of(runs[n]).box
-        return abs(high - low)
+    def extent(n: int) -> tuple[bool, float]:
+        loop = loop_of(runs[n])
+        low, high = loop.box
+        shut = abs(loop.pieces[-1].exit - loop.pieces[0].entry) <= SHUT * abs(high - low)
+        return shut, abs(high - low)
 
     return max(range(len(runs)), key=extent)
+
+
+MOST_RUNS = 120
+"""Outlines of which it is looked at how they lie within each other."""
+
+
+def rims_of(runs: Sequence[Run]) -> set[int]:
+    """Return the runs that bound material outside: those that lie in no other, or in a hole of
+    one."""
+    if len(runs) > MOST_RUNS:
+        return {rim_of(runs)}
+    rings = [boxed(loop_of(run)) for run in runs]
+    spots = [ring.loop.pieces[0].entry for ring in rings]
+    return {
+        n
+        for n, spot in enumerate(spots)
+        if sum(ring.encloses(spot) for k, ring in enumerate(rings) if k != n) % 2 == 0
+    }
 
 
 def axes_of(runs: Sequence[Run], within: float) -> Axes:

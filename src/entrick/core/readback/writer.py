@@ -14,7 +14,7 @@ from .outline import Outline, by_places
 from .profile import Run, is_closed, is_whole, pieces_of
 from .ready import CORNERED, READY, ROUND
 from .rows import Rows
-from .symmetry import Axes, rim_of, sector, times_round
+from .symmetry import Axes, rim_of, rims_of, sector, times_round
 from .tangent import runs_into
 from .walls import wall_between
 
@@ -46,6 +46,7 @@ class Writer:
         self.walks: dict[int, str] = {}
         self.centres = [c.centre for run in self.runs for c in run if isinstance(c, Circle)]
         self.rim = rim_of(self.runs)
+        self.rims = rims_of(self.runs)
 
     def write(self) -> None:
         """Write the rim, what is in it, and what is copied."""
@@ -84,7 +85,7 @@ class Writer:
                 self._single(first)
 
     def _line_in(self, walk: str, n: int, more: str = "") -> str:
-        stem = "rim" if n == self.rim else "hole"
+        stem = "rim" if n in self.rims else "hole"
         name = self.rows.add(
             stem, f"line in, {walk}{more}", pieces_of(self.runs[n]) or list(self.runs[n])
         )

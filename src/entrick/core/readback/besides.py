@@ -1,0 +1,95 @@
+"""What is drawn beside the outlines: centre lines, and lines that lie over a side."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..geometry import Arc, Circle, Line, Point
+from ..geometry.ellipse import Ellipse
+from ..geometry.loop import boxed
+from ..geometry.shapes import ends as ends_of
+from .profile import Run, is_closed, loop_of, middle_of, pieces_of
+
+MOST = 200
+"""Open runs that are looked at."""
+
+
+def without_besides(runs: Sequence[Run], within: float, told: list[str]) -> list[Run]:
+    """Return outlines without centre lines, and without what lies over a side of another; told is
+    what was left out. Where nothing closes, everything stays.
+
+    Parameters
+    ----------
+    runs : sequence of tuple
+    within : float
+        How far places may be off.
+    told : list of str
+        What was left out is added to it.
+    """
+    closed = [run for run in runs if is_closed(run, within)]
+    opened = [run for run in runs if not is_closed(run, within)]
+    if not closed or not opened or len(opened) > MOST:
+        return list(runs)
+    rings = [boxed(loop_of(run)) for run in closed]
+    over = [
+        run
+        for run in opened
+        if any(
+            all(abs(ring.nearest(spot) - spot) <= within for spot in _places(run)) for ring in rings
+        )
+    ]
+    centres = _centres(closed)
+    through = [run for run in opened if run not in over and _is_centre_line(run, centres, within)]
+    if over:
+        told.append(f"{_count(len(over), 'piece')} over a side of an outline left out")
+    if through:
+        told.append(f"{_count(len(through), 'centre line')} left out")
+    return [run for run in runs if run not in over and run not in through]
+
+
+def _count(count: int, what: str) -> str:
+    return f"{count} {what}{'' if count == 1 else 's'}"
+
+
+def _places(run: Run) -> list[Point]:
+    """Return places of an open run: ends, middles, and quarters between."""
+    found: list[Point] = []
+    for piece in pieces_of(run):
+        a, b = ends_of(piece)
+        found += [a, middle_of(piece), b]
+        if isinstance(piece, Line):
+            found += [a * 0.75 + b * 0.25, a * 0.25 + b * 0.75]
+        else:
+            found += [piece.at(piece.start + piece.sweep * share) for share in (0.25, 0.75)]
+    return found
+
+
+def _centres(closed: Sequence[Run]) -> list[tuple[Point, float]]:
+    """Return the centres of what is round, and of what is alike both ways, with how far it
+    reaches."""
+    found: list[tuple[Point, float]] = []
+    for run in closed:
+        for curve in run:
+            if isinstance(curve, Arc | Circle):
+                found.append((curve.centre, curve.radius))
+            elif isinstance(curve, Ellipse):
+                found.append((curve.centre, curve.b))
+        low, high = loop_of(run).box
+        found.append(((low + high) * 0.5, min(high.x - low.x, high.y - low.y) / 2))
+    return found
+
+
+def _is_centre_line(run: Run, centres: Sequence[tuple[Point, float]], within: float) -> bool:
+    """Tell whether an open run is one straight line that goes through a centre and out on both
+    sides, or stands in the centre as a cross does."""
+    line = run[0]
+    if len(run) > 1 or not isinstance(line, Line):
+        return False
+    a, b = ends_of(line)
+    for centre, reach in centres:
+        if abs(line.offset_of(centre)) > within or (a - centre).dot(b - centre) >= 0:
+            continue
+        sides = abs(a - centre), abs(b - centre)
+        if min(sides) > reach or abs(sides[0] - sides[1]) <= 2 * within:
+            return True
+    return False

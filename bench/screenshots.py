@@ -7,11 +7,19 @@ from __future__ import annotations
 
 import argparse
 import io
+import math
 import re
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from PIL import Image, ImageChops
 from playwright.sync_api import Page
+
+from entrick.core.compare import Laid
+from entrick.core.desk import work_out
+from entrick.core.formats import write_cutter_dxf
+from entrick.core.geometry import Point
+from entrick.demo import sample_plans
 
 from .browser import demo_page, open_sample
 
@@ -57,17 +65,11 @@ def main(folder: Path) -> None:
         page.locator("#on-paper ~ table button").first.focus()
         page.locator("#on-paper ~ table summary").first.click()
         keep("on-paper")
-        for drawing, kind, turn, name in (
-            ("OY-072", "Cam", 75, "cam"),
-            ("OY-074", "Gear", 4, "gear"),
-        ):
-            open_sample(page, address, drawing)
-            page.locator("li[data-line] > button").filter(
-                has_text=re.compile(f"{kind} ")
-            ).first.click()
-            page.get_by_role("button", name="Worksheet").click()
-            page.get_by_role("slider").last.fill(str(turn))
-            keep(name)
+        open_sample(page, address, "OY-072")
+        page.locator("li[data-line] > button").filter(has_text="Cam ").first.click()
+        page.get_by_role("button", name="Worksheet").click()
+        page.get_by_role("slider").last.fill("75")
+        keep("cam")
         open_sample(page, address, "OY-027")
         page.get_by_role("tab", name="Sheet").click()
         keep("sheet")
@@ -131,6 +133,23 @@ def main(folder: Path) -> None:
         page.get_by_test_id("cut-came").wait_for()
         page.wait_for_timeout(6000)
         keep("cutter")
+        with TemporaryDirectory() as there:
+            page.goto(page.url.replace("/cutter", "/compare"))
+            page.get_by_label("Choose what was made").set_input_files(_made(Path(there)))
+            page.get_by_test_id("held").wait_for()
+            keep("compare")
+
+
+def _made(folder: Path) -> Path:
+    """Write a profile of the bracket of the yard as it came off a machine: its hub too large, its
+    bore too small, and turned."""
+    text = next(text for name, text in sample_plans().items() if "041" in name)
+    work = work_out(text.replace("R40", "R40.5").replace("Ø44", "Ø43.6"))
+    lying = Laid(math.radians(20), Point(30.0, 12.0))
+    path = folder / "made.dxf"
+    loops = [lying.moved(loop) for loop in work.outlines]
+    path.write_text(write_cutter_dxf(loops, work.solution.unit), "utf-8")
+    return path
 
 
 def _question(page: Page) -> str:

@@ -17,6 +17,10 @@ SHARE = 0.25
 """Of its size, how far an outline may be from one as meant and still be that one."""
 
 
+LEFT_OUT = 1.2
+"""Times as far off as what was made something as meant is, and was left out (by eye)."""
+
+
 @dataclass(frozen=True, slots=True)
 class Spot:
     """A place of an outline as made.
@@ -61,9 +65,20 @@ class Apart:
         return max(self.spots, key=lambda spot: abs(spot.off))
 
     @property
+    def is_left_out(self) -> bool:
+        """Whether something of the outline as meant is not there: from its side it is further off
+        than any place as made."""
+        return self.missing > LEFT_OUT * abs(self.most.off)
+
+    @property
     def greatest(self) -> float:
-        """How far it is off at most, looked at from both."""
-        return max(abs(self.most.off), self.missing)
+        """How far it is off at most."""
+        return self.missing if self.is_left_out else abs(self.most.off)
+
+    @property
+    def where(self) -> Point:
+        """Where it is furthest off."""
+        return self.missed_at if self.is_left_out else self.most.at
 
     @property
     def mean(self) -> float:
@@ -111,15 +126,12 @@ class Compared:
             more = "outline that was" if self.extra == 1 else "outlines that were"
             found.append(f"{self.extra} {more} not meant")
         for each in self.outlines:
-            off, spot = each.most.off, each.most.at
-            if each.missing > max(abs(off), within):
-                off, spot = each.missing, each.missed_at
+            how = "too much material" if each.most.off > 0 else "too little material"
+            if each.is_left_out:
                 how = "something of it is left out"
-            else:
-                how = "too much material" if off > 0 else "too little material"
-            if abs(off) > within:
-                at = f"{format(spot.x, say)}, {format(spot.y, say)}"
-                found.append(f"{each.name}: off by {format(abs(off), say)} at {at}, {how}")
+            if each.greatest > within:
+                at = f"{format(each.where.x, say)}, {format(each.where.y, say)}"
+                found.append(f"{each.name}: off by {format(each.greatest, say)} at {at}, {how}")
         return tuple(found)
 
 

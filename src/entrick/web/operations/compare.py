@@ -99,7 +99,7 @@ def compare_outlines(body: CompareIn) -> ComparedOut:
                 name=each.name,
                 greatest=each.greatest,
                 mean=each.mean,
-                at=tuple(each.most.at if abs(each.most.off) >= each.missing else each.missed_at),
+                at=tuple(each.where),
                 within=each.greatest <= body.within,
                 spots=tuple((*spot.at, spot.along, spot.off) for spot in each.spots),
             )

@@ -141,6 +141,8 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
 
 def test_a_named_class_gets_new_parts_at_a_grade(page: Page, desk: str, quiet: None) -> None:
     page.goto(f"{desk}/class")
+    # What comes later moves what stands below it.
+    expect(page.get_by_role("checkbox", name="Gasket", exact=True)).to_be_visible()
     page.get_by_text("A class list").click()
     page.get_by_label("Names, a row each").fill("Ada Wren\nBen Ash\nAda Wren")
     page.get_by_role("button", name="Take these names").click()

@@ -19,6 +19,8 @@ NUMBER = re.compile(
 )
 TWO_IN_THE_LAST = 2.01e-3
 """How far a file of three decimals may be off."""
+OF_HALF_TURNS = 8e-3
+"""How far where nearly half a turn is said by its radius, as pictures do: rounded, it leaves the middle open by that."""
 
 
 def again(name: str, level: bool = True) -> tuple[Part, ReadBack]:
@@ -34,7 +36,7 @@ def test_the_corpus_is_large() -> None:
 def test_a_part_comes_back_by_the_numbers_it_was_given_by(name: str) -> None:
     part, found = again(name)
     assert found.numbers <= 1.15 * part.numbers, found.text
-    assert found.off <= TWO_IN_THE_LAST
+    assert found.off <= (OF_HALF_TURNS if name.endswith(", arcs") else TWO_IN_THE_LAST)
     outlines = sorted((abs(loop.area), loop.length) for loop in work_out(found.text).outlines)
     assert len(outlines) == len(measures(part))
     for (area, length), (own_area, own_length) in zip(outlines, measures(part), strict=True):

@@ -14,6 +14,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from entrick.core.desk import work_out
 from entrick.core.geometry import Circle, Point
 from entrick.core.geometry.ellipse import Ellipse
 from entrick.core.measure import Unit
@@ -347,3 +348,17 @@ def test_two_parts_have_two_rims_and_a_groove_that_is_open_stays() -> None:
         b"</svg>", b'<path d="M5 5H9" stroke-dasharray="4 1"/></svg>'
     )
     assert any("broken lines" in row for row in read_profile(dashed, "x.svg").told)
+
+
+def test_an_open_run_is_said_by_its_corners_and_its_rounds_go_on_touching() -> None:
+    """A bent rod: no touch points as numbers, and with another radius it still runs without a corner."""
+    path = "M0 0H40A10 10 0 0 0 50 -10V-50L80 -80"
+    found = read_back(read_profile(picture(path), "rod.svg"), Unit.MM)
+    assert "fillet, between" in found.text
+    assert ", open" in found.text
+    assert found.numbers <= 7, found.text
+    for radius in (10, 14):
+        (loop,) = work_out(found.text.replace("radius 10", f"radius {radius}")).outlines
+        assert not loop.closed
+        ways = [(a.direction(a.exit), b.direction(b.entry)) for a, b in pairwise(loop.pieces)]
+        assert sum(abs(p.cross(q)) < 1e-9 for p, q in ways) == 2

@@ -309,54 +309,59 @@ function Happened({ uid, come }: { uid: string; come: () => Promise<void> }) {
           </Button>
         )}
       </p>
-      <table className="w-full text-left text-base">
-        <thead>
-          <tr className="border-b border-ink">
-            {["", "Step", "What", "Instrument", "Seconds", "Off", "In words", ""].map((head, i) => (
-              <th key={i} scope="col" className="pr-2 font-semibold">
-                {head || <span className="sr-only">{i === 0 ? "Number" : "What can be done"}</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {(sitting.standing ?? []).map((event) =>
-            at === event.number ? (
-              <Correction
-                key={event.number}
-                event={event}
-                put={(fresh) => void amend({ ...fresh, of: event.number, kind: "corrected" }, "Corrected.")}
-                leave={() => setAt(null)}
-              />
-            ) : (
-              <tr key={event.number} className="border-b border-ruling">
-                <td className="pr-2 text-pencil">{event.number}</td>
-                <td className="pr-2">{(event.step ?? 0) + 1}</td>
-                <td className="pr-2">{CALLED[event.kind]}</td>
-                <td className="pr-2">{event.tool}</td>
-                <td className="pr-2">{event.kind === "done" ? event.seconds : ""}</td>
-                <td className="pr-2">
-                  {event.kind === "measured" || event.kind === "closed" ? event.off : ""}
-                </td>
-                <td className="pr-2">{event.text}</td>
-                <td className="text-right whitespace-nowrap">
-                  {event.kind !== "back" && (
-                    <Button aria-label={`Correct event ${event.number}`} onClick={() => setAt(event.number)}>
-                      Correct
+      <div className="overflow-x-auto">
+        <table className="w-full text-left text-base">
+          <thead>
+            <tr className="border-b border-ink">
+              {["", "Step", "What", "Instrument", "Seconds", "Off", "In words", ""].map((head, i) => (
+                <th key={i} scope="col" className="pr-2 font-semibold">
+                  {head || <span className="sr-only">{i === 0 ? "Number" : "What can be done"}</span>}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {(sitting.standing ?? []).map((event) =>
+              at === event.number ? (
+                <Correction
+                  key={event.number}
+                  event={event}
+                  put={(fresh) => void amend({ ...fresh, of: event.number, kind: "corrected" }, "Corrected.")}
+                  leave={() => setAt(null)}
+                />
+              ) : (
+                <tr key={event.number} className="border-b border-ruling">
+                  <td className="pr-2 text-pencil">{event.number}</td>
+                  <td className="pr-2">{(event.step ?? 0) + 1}</td>
+                  <td className="pr-2">{CALLED[event.kind]}</td>
+                  <td className="pr-2">{event.tool}</td>
+                  <td className="pr-2">{event.kind === "done" ? event.seconds : ""}</td>
+                  <td className="pr-2">
+                    {event.kind === "measured" || event.kind === "closed" ? event.off : ""}
+                  </td>
+                  <td className="pr-2">{event.text}</td>
+                  <td className="text-right whitespace-nowrap">
+                    {event.kind !== "back" && (
+                      <Button
+                        aria-label={`Correct event ${event.number}`}
+                        onClick={() => setAt(event.number)}
+                      >
+                        Correct
+                      </Button>
+                    )}{" "}
+                    <Button
+                      aria-label={`Take out event ${event.number}`}
+                      onClick={() => void amend({ of: event.number, kind: "undone" }, "Taken out.")}
+                    >
+                      Take out
                     </Button>
-                  )}{" "}
-                  <Button
-                    aria-label={`Take out event ${event.number}`}
-                    onClick={() => void amend({ of: event.number, kind: "undone" }, "Taken out.")}
-                  >
-                    Take out
-                  </Button>
-                </td>
-              </tr>
-            ),
-          )}
-        </tbody>
-      </table>
+                  </td>
+                </tr>
+              ),
+            )}
+          </tbody>
+        </table>
+      </div>
     </div>
   );
 }

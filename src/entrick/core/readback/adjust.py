@@ -63,6 +63,25 @@ def adjusted(profile: Profile, unit: Unit, within: float) -> Profile:
     return replace(profile, runs=tuple(map(tuple, runs)))
 
 
+def moved_at_most(before: Profile, after: Profile) -> float:
+    """Return how far a profile was moved at most where it was adjusted."""
+    pairs = (
+        pair
+        for run, other in zip(before.runs, after.runs, strict=True)
+        for pair in zip(run, other, strict=True)
+    )
+    return max((_moved(one, other) for one, other in pairs), default=0.0)
+
+
+def _moved(one: Curve, other: Curve) -> float:
+    if isinstance(one, Circle) and isinstance(other, Circle):
+        return abs(one.centre - other.centre) + abs(one.radius - other.radius)
+    if not (isinstance(one, Arc) and isinstance(other, Arc)):
+        return 0.0
+    ends = (abs(abs(end - other.centre) - other.radius) for end in (one.first, one.last))
+    return max(abs(one.middle - other.middle), *ends)
+
+
 def whole_arcs(run: Run, within: float, closed: bool) -> Run:
     """Return a run in which neighbours on one circle are one arc, as they are before a program
     writes each quarter by itself; a circle if that is all.

@@ -7,11 +7,11 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
-from itertools import groupby
+from itertools import groupby, pairwise
 
 from ..geometry import Arc, Line, Point, meet
 from ..geometry.shapes import ends as ends_of
-from .profile import Curve, Piece, length_of, middle_of, pieces_of
+from .profile import Curve, Piece, Run, length_of, middle_of, pieces_of
 from .rows import Rows
 from .simplest import cost
 from .tangent import runs_into
@@ -502,6 +502,49 @@ def by_places(run: Sequence[Curve], rows: Rows, opened: bool = False) -> str:
             walk += _legs([*(ends_of(piece)[0] for piece in pieces), ends_of(pieces[-1])[1]], rows)
         else:
             walk += [_by_ends(piece, rows, opened) for piece in pieces]
+    return " > ".join(walk)
+
+
+def by_corners(run: Run, rows: Rows) -> str:
+    """Say an open run of lines by its corners, with rounds between them as fillets: what touches
+    goes on touching. Empty where it has other curves."""
+    pieces = pieces_of(run)
+    lines = [piece for piece in pieces if isinstance(piece, Line)]
+    if not (isinstance(pieces[0], Line) and isinstance(pieces[-1], Line)) or len(lines) < 2:
+        return ""
+    corners = [ends_of(pieces[0])[0]]
+    for k, piece in enumerate(pieces[1:], 1):
+        before = pieces[k - 1]
+        if isinstance(piece, Line) and isinstance(before, Line):
+            corners.append(ends_of(piece)[0])
+        elif isinstance(piece, Arc):
+            after = pieces[k + 1]
+            if not (isinstance(before, Line) and isinstance(after, Line)):
+                return ""
+            near = rows.within
+            touches = runs_into(before, piece, piece.first, near)
+            if not (touches and runs_into(piece, after, piece.last, near)):
+                return ""
+            crossing = meet(
+                Line(before.through, before.direction), Line(after.through, after.direction)
+            )
+            if not crossing or abs(piece.sweep) >= math.pi:
+                return ""
+            corners.append(crossing[0].point)
+    corners.append(ends_of(pieces[-1])[1])
+    names = [
+        rows.add("l", f"line, from {rows.point(a)} to {rows.point(b)}", line)
+        for (a, b), line in zip(pairwise(corners), lines, strict=True)
+    ]
+    walk: list[str] = []
+    sides = iter(names)
+    for piece in pieces:
+        if isinstance(piece, Line):
+            walk.append(next(sides))
+            continue
+        between = f"between {walk[-1]} and {names[names.index(walk[-1]) + 1]}"
+        size = rows.say(piece.radius, "radius")
+        walk.append(rows.add("f", f"fillet, {between}, radius {size}", piece))
     return " > ".join(walk)
 
 

@@ -10,6 +10,7 @@ from ..measure import Unit
 from ..tolerance import READ_CLOSELY, READ_WITHIN
 from .adjust import whole_arcs
 from .besides import without_besides
+from .cams import as_cam
 from .clean import clean
 from .digits import OF_LAST
 from .hidden_arcs import as_ellipse, scatter, with_arcs, without_slivers
@@ -79,7 +80,7 @@ def read_profile(
         whole_arcs(_seen(run, within), near, True) if is_closed(run, within) else run
         for run in runs
     ]
-    arcs = [_toothed(run, within, unit, told) if is_closed(run, within) else run for run in arcs]
+    arcs = [_machined(run, within, unit, told) if is_closed(run, within) else run for run in arcs]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
@@ -113,13 +114,15 @@ def _without_outliers(run: Run, within: float, told: list[str]) -> Run:
     return kept
 
 
-def _toothed(run: Run, within: float, unit: Unit | None, told: list[str]) -> Run:
+def _machined(run: Run, within: float, unit: Unit | None, told: list[str]) -> Run:
     if as_given(run, Rows(unit or Unit.MM, max(within, READ_CLOSELY[-1]))):
         return run
-    gear, said = as_gear(run, within, unit or Unit.MM)
-    if said:
-        told.append(said)
-    return gear
+    for recognised in (as_gear, as_cam):
+        found, said = recognised(run, within, unit or Unit.MM)
+        if said:
+            told.append(said)
+            return found
+    return run
 
 
 def _seen(run: Run, within: float) -> Run:

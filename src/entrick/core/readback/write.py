@@ -14,7 +14,7 @@ from ..plan.document import LONGEST_LINE, MOST_LINES, PlanTooLarge
 from ..plan.writer import write_plan
 from ..solve import Solution
 from ..tolerance import READ_CLOSELY, READ_EXACT, READ_WITHIN
-from .adjust import adjusted
+from .adjust import adjusted, moved_at_most
 from .datum import datums, sheet_for
 from .digits import OF_LAST
 from .frame import frames, levelled
@@ -209,8 +209,12 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
         return exact
     if profile.last:
         within = max(within, OF_LAST * profile.last)
-        profile = adjusted(profile, unit, within)
-    found = _roundest(profile, unit, within, title, ways)
+        there = adjusted(profile, unit, within)
+        found = _roundest(there, unit, within, title, ways)
+        # What is told of the outlines holds for those of the file.
+        found = replace(found, off=found.off + moved_at_most(profile, there))
+    else:
+        found = _roundest(profile, unit, within, title, ways)
     if exact and (_is_plain(found) or _length(found) >= _length(exact)):
         return exact
     return found

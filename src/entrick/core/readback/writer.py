@@ -10,7 +10,7 @@ from ..geometry.shapes import ends as ends_of
 from ..plan.document import MOST_LINES
 from .copies import Grid, Group, Mirrored, Ring, Row, Scattered, Single, copies_of
 from .match import Places, images, loosely, mirrored, turned_by
-from .outline import Outline, by_places
+from .outline import Outline, by_corners, by_places
 from .profile import Run, is_closed, is_whole, pieces_of
 from .ready import CORNERED, READY, ROUND
 from .rows import Rows
@@ -175,7 +175,8 @@ class Writer:
         """Return the walk along a run, and what is said of it besides."""
         run, how, near = self.runs[n], self.plainly[n], self.rows.within
         if not is_closed(run, near):
-            return by_places(run, self.rows, opened=True), ", open"
+            rounded = by_corners(run, self.rows) if how < PLACES else ""
+            return rounded or by_places(run, self.rows, opened=True), ", open"
         if is_whole(run):
             return ROUND(run, self.rows), ""
         if how == PLACES:

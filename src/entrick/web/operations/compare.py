@@ -62,6 +62,9 @@ class ComparedOut(Crossing):
     outlines: tuple[ApartOut, ...]
 
 
+MOST_PIECES = 4000
+"""Pieces of what was made that are held against a plan."""
+
 compare = Operations()
 
 
@@ -74,6 +77,8 @@ def compare_outlines(body: CompareIn) -> ComparedOut:
     if not meant:
         raise Refused(409, "Nothing to compare", "the plan lines in no closed outline")
     made, told = _made(body, unit)
+    if sum(len(loop.pieces) for loop in made) > MOST_PIECES:
+        raise Refused(409, "Not compared", f"what was made has more than {MOST_PIECES} pieces")
     if not made:
         raise Refused(409, "Nothing to compare", "what was made has no closed outline")
     laid = laid_over(made, [loop for _, loop in meant]) if body.lay == "over" else Laid()

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from ..profile import Run
 from ..rows import Rows
-from . import box, ellipse, equal_width, gear, keyway, legs, polygon, rounded, slot
+from . import box, cam, ellipse, equal_width, gear, keyway, legs, polygon, rounded, slot
 
 Recognised = Callable[[Run, Rows], str]
 """Writes a run and returns what to line in; empty where it is no such shape."""
@@ -23,6 +23,7 @@ READY: tuple[tuple[str, Recognised], ...] = (
     ("a slot", slot.written),
     ("a round with keyways", keyway.written),
     ("involute teeth", gear.written),
+    ("a cam", cam.written),
 )
 """Those that need no second look, and what each is: told by few numbers, it cannot be told by
 fewer."""

@@ -1,0 +1,464 @@
+"""Radial cams by their outline: base circle, events, motions and follower, where it dwells and so
+says what it turns about."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import minimize_scalar  # type: ignore[import-untyped]
+
+from ..geometry import Arc, Line, Loop, Point, shift
+from ..geometry.loop import boxed
+from ..measure import Unit
+from ..plan.reader import read_plan
+from ..rules.motion import MOTIONS
+from ..solve import solve
+from .profile import Curve, Run, length_of, loop_of, pieces_of
+from .simplest import simplest
+
+FEWEST_PIECES = 8
+"""Arcs by which a cam is followed: what has fewer is told by them."""
+
+ROUGHLY = 0.05
+"""Of the lift, how far off a cam may be while its angles are not those that were given."""
+
+STRAIGHT = 0.03
+"""Of an outline, how much may be straight: a cam's is not."""
+
+MOST_CENTRES, MOST_EVENTS = 4, 12
+
+ROUND_TO = (10.0, 5.0, 1.0, 0.5)
+"""Degrees that angles of events are whole in, the roundest first."""
+
+SOFT = 7.0
+"""Degrees by which the beginning of a motion may be seen too early or too late."""
+
+LEAST_DWELL = math.radians(8)
+"""Turn of an arc by which it is a dwell, and its centre what the cam turns about."""
+
+EACH = 6
+"""Places of a piece that are looked at."""
+
+OFF = 0.004
+"""How far an outline may be off the cam it is taken for, as a share of the lift (by eye)."""
+
+ANGLE = 0.5
+"""Degrees: angles of events are most often whole or half."""
+
+ROLLERS = 24
+"""Radii of a roller that are tried first."""
+
+WAYS = ((90.0, ""), (0.0, ", right"), (180.0, ", left"), (270.0, ", below"))
+"""Where the follower may stand, and how that is said."""
+
+Values = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class _Event:
+    """From one angle to another, counter-clockwise, degrees; from one lift to another."""
+
+    start: float
+    end: float
+    low: float
+    high: float
+
+    @property
+    def turn(self) -> float:
+        return self.end - self.start
+
+
+@dataclass(frozen=True, slots=True)
+class Lifted:
+    """A cam found in an outline.
+
+    Attributes
+    ----------
+    said : str
+        As a statement has it, about ``CENTRE``.
+    centre : Point
+    off : float
+        How far the outline is from it.
+    loop : Loop
+        The cam about its centre.
+    """
+
+    said: str
+    centre: Point
+    off: float
+    loop: Loop
+
+
+def as_cam(run: Run, within: float, unit: Unit) -> tuple[Run, str]:
+    """Return the cam a closed run follows, and what is to be told of it; the run and nothing where
+    it follows none, or is one already."""
+    found = cam_in(run, within, unit)
+    if found is None or found.off <= within:
+        return run, ""
+    cam: list[Curve] = [
+        piece.curve for piece in found.loop.pieces if isinstance(piece.curve, Line | Arc)
+    ]
+    what = found.said.partition(", about CENTRE, ")[2]
+    return tuple(
+        cam
+    ), f"an outline follows a cam within {found.off:.2g}, and was taken for it: {what}"
+
+
+def cam_in(run: Run, within: float, unit: Unit) -> Lifted | None:
+    """Return the cam an outline is; None where it is none that dwells, with a follower that points
+    to its centre.
+
+    The follower's lift at an angle is told by the outline and what rides on it: its end (a knife),
+    a roller's centre (a radius further out, square to the outline), or a flat face (the outline's
+    reach in that direction). Motions are those whose diagram the lifts follow.
+    """
+    pieces = pieces_of(run)
+    straight = sum(length_of(piece) for piece in pieces if isinstance(piece, Line))
+    if len(pieces) < FEWEST_PIECES or straight > STRAIGHT * sum(map(length_of, pieces)):
+        return None
+    found = (_about(run, pieces, centre, within, unit) for centre in _centres(pieces, within))
+    return min((each for each in found if each), key=lambda each: each.off, default=None)
+
+
+def _about(
+    run: Run, pieces: Sequence[Line | Arc], centre: Point, within: float, unit: Unit
+) -> Lifted | None:
+    events = _events(pieces, centre, within)
+    if not 2 <= len(events) <= MOST_EVENTS or all(event.low == event.high for event in events):
+        return None
+    spots, normals = _places(pieces, centre)
+    least = min(event.low for event in events)
+    lift = max(event.high for event in events) - least
+    follower, motions, off = _follower(events, spots, normals, least)
+    if off > ROUGHLY * lift:
+        return None
+    # Where a motion begins softly it is hardly seen: angles are such as are given, all of them
+    # round together first.
+    tried = [_all_round(events, step) for step in ROUND_TO]
+    events = min(tried, key=lambda each: _follower(each, spots, normals, least)[2])
+    follower, motions, off = _follower(events, spots, normals, least)
+    events = _rounded(events, follower, (spots, normals))
+    follower, motions, off = _follower(events, spots, normals, least)
+    if off > max(5 * within, OFF * lift):
+        return None
+    said = _said(events, motions, follower, unit, max(within, OFF * lift / 8))
+    loop = _drawn(said, unit) if said else None
+    if not loop:
+        return None
+    there = shift(loop, centre)
+    ring = boxed(there)
+    places = [centre + Point(float(x), float(y)) for x, y in spots]
+    mine = boxed(loop_of(run))
+    farthest = max(
+        *(abs(ring.nearest(spot) - spot) for spot in places),
+        *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
+    )
+    if farthest > max(within, OFF * lift):
+        return None
+    return Lifted(said, centre, farthest, there)
+
+
+def _centres(pieces: Sequence[Line | Arc], within: float) -> list[Point]:
+    """Return what a cam may turn about: the centres of its longest rounds."""
+    arcs = [p for p in pieces if isinstance(p, Arc) and abs(p.sweep) >= LEAST_DWELL]
+    found: list[Point] = []
+    for arc in sorted(arcs, key=lambda arc: -abs(arc.sweep)):
+        if all(abs(arc.centre - other) > 8 * within for other in found):
+            found.append(arc.centre)
+    return found[:MOST_CENTRES]
+
+
+def _all_round(events: Sequence[_Event], step: float) -> list[_Event]:
+    """Return events that begin at multiples of an angle, where those are near."""
+    found = list(events)
+    for k, event in enumerate(events):
+        at = round(event.start / step) * step
+        if abs(at - event.start) <= SOFT:
+            found = _begun(found, k, at)
+    return found if all(event.turn > 0 for event in found) else list(events)
+
+
+def _rounded(
+    events: Sequence[_Event], follower: Follower, seen: tuple[Values, Values]
+) -> list[_Event]:
+    """Return events that begin at the roundest angles near by with which lifts follow their
+    motions best."""
+    now = list(events)
+    lifts = _lifts(follower, *seen)
+    for k in range(len(now)):
+        tried = []
+        for step in ROUND_TO:
+            at = round(now[k].start / step) * step
+            if abs(at - events[k].start) <= SOFT:
+                moved = _begun(now, k, at)
+                tried.append((_motions(moved, lifts)[1], at))
+        best, at = min(tried, default=(math.inf, now[k].start))
+        if best <= _motions(now, lifts)[1]:
+            now = _begun(now, k, at)
+    return now
+
+
+def _begun(events: Sequence[_Event], k: int, at: float) -> list[_Event]:
+    """Return events of which one begins, and the one before it ends, at another angle."""
+    found = list(events)
+    shifted = at - found[k].start
+    found[k] = replace(found[k], start=at)
+    before = found[k - 1]
+    found[k - 1] = replace(before, end=before.end + shifted)
+    return found
+
+
+def _events(pieces: Sequence[Line | Arc], centre: Point, within: float) -> list[_Event]:
+    """Return the events of a cam in order of their angles: what dwells, and what lies between."""
+    dwells: list[tuple[float, float, float]] = []
+    for piece in pieces:
+        if not isinstance(piece, Arc) or abs(piece.centre - centre) > 8 * within:
+            continue
+        if abs(piece.sweep) < LEAST_DWELL / 2:
+            continue
+        first = piece.first if piece.sweep > 0 else piece.last
+        start = _degrees((first - centre).angle)
+        dwells.append((start, start + math.degrees(abs(piece.sweep)), piece.radius))
+    dwells.sort()
+    if not dwells:
+        return []
+    marks = [(_round(a), _round(b), radius) for a, b, radius in dwells]
+    found: list[_Event] = []
+    for k, (a, b, radius) in enumerate(marks):
+        found.append(_Event(a, b, radius, radius))
+        on, _, next_radius = marks[(k + 1) % len(marks)]
+        on += 360.0 if k + 1 == len(marks) else 0.0
+        if on - b < ANGLE / 2:
+            continue
+        turns = [(b, radius), *_turns(pieces, centre, b, on), (on, next_radius)]
+        for (p, r), (q, s) in pairwise(turns):
+            # What hardly rises, and not for long, is where a dwell was not seen to its end.
+            level = abs(s - r) <= 8 * within
+            found.append(_Event(p, q, r, r) if level else _Event(p, q, r, s))
+    return _merged(found, 8 * within)
+
+
+def _merged(events: Sequence[_Event], near: float) -> list[_Event]:
+    """Return events in which dwells that follow each other at one height are one."""
+    found: list[_Event] = []
+    for event in events:
+        if (
+            found
+            and _stands(found[-1])
+            and _stands(event)
+            and abs(found[-1].low - event.low) <= near
+        ):
+            found[-1] = _Event(found[-1].start, event.end, event.low, event.high)
+        else:
+            found.append(event)
+    return found
+
+
+def _stands(event: _Event) -> bool:
+    return event.low == event.high
+
+
+def _turns(
+    pieces: Sequence[Line | Arc], centre: Point, start: float, end: float
+) -> list[tuple[float, float]]:
+    """Return where the outline is furthest out, or nearest, between two angles."""
+    rows = sorted(
+        (((_degrees((spot - centre).angle) - start) % 360.0) + start, abs(spot - centre))
+        for piece in pieces
+        for spot in _along(piece)
+    )
+    inner = [(at, far) for at, far in rows if start < at < end]
+    found = []
+    for before, here, after in zip(inner, inner[1:], inner[2:], strict=False):
+        if (here[1] - before[1]) * (after[1] - here[1]) < 0:
+            found.append((_round(here[0], 2.0), here[1]))
+    return found
+
+
+def _degrees(radians: float) -> float:
+    return math.degrees(radians) % 360.0
+
+
+def _round(degrees: float, near: float = 0.1) -> float:
+    said = round(degrees / ANGLE) * ANGLE
+    return said if abs(said - degrees) <= near else round(degrees, 3)
+
+
+def _along(piece: Line | Arc) -> Iterator[Point]:
+    for k in range(EACH):
+        share = k / EACH
+        if isinstance(piece, Arc):
+            yield piece.at(piece.start + piece.sweep * share)
+        else:
+            yield piece.at(
+                (piece.start or 0.0) + ((piece.end or 0.0) - (piece.start or 0.0)) * share
+            )
+
+
+def _places(pieces: Sequence[Line | Arc], centre: Point) -> tuple[Values, Values]:
+    """Return places of an outline about its centre, and which way it looks there."""
+    spots, normals = [], []
+    for piece in pieces:
+        for spot in _along(piece):
+            out = (spot - piece.centre).unit if isinstance(piece, Arc) else piece.direction.normal
+            away = spot - centre
+            spots.append((away.x, away.y))
+            normals.append((out.x, out.y) if out.dot(away) > 0 else (-out.x, -out.y))
+    return np.array(spots), np.array(normals)
+
+
+Follower = tuple[str, float]
+"""What rides on a cam: ``knife``, ``flat``, or ``roller`` with its radius."""
+
+
+def _follower(
+    events: Sequence[_Event], spots: Values, normals: Values, least: float
+) -> tuple[Follower, list[str], float]:
+    """Return the follower and the motions the outline fits best, and how far off."""
+
+    def fitted(follower: Follower) -> tuple[list[str], float]:
+        return _motions(events, _lifts(follower, spots, normals))
+
+    def of_roller(radius: float) -> float:
+        return fitted(("roller", radius))[1]
+
+    tried: list[Follower] = [("knife", 0.0), ("flat", 0.0)]
+    radii = [least * 1.3 * (k + 1) / ROLLERS for k in range(ROLLERS)]
+    rough = min(radii, key=of_roller)
+    step = radii[1] - radii[0]
+    bounds = (max(rough - step, step / 100), rough + step)
+    found = minimize_scalar(
+        of_roller, bounds=bounds, method="bounded", options={"xatol": least * FINE}
+    )
+    radius = float(found.x)
+    # The outline hardly says how large a roller is: of those it fits as well, the roundest.
+    enough = of_roller(radius) * AS_WELL + least * FINE
+    rounder = (round(radius / step) * step for step in ROLLER_STEPS)
+    near = (each for each in rounder if each > 0 and abs(each - radius) < radius / 8)
+    radius = next((each for each in near if of_roller(each) <= enough), radius)
+    tried.append(("roller", radius))
+    best = min(tried, key=lambda follower: fitted(follower)[1])
+    return best, *fitted(best)
+
+
+AS_WELL = 1.5
+"""Times as far off a rounder radius may be and fit as well (by eye)."""
+
+ROLLER_STEPS = (1.0, 0.5, 0.25, 0.125, 0.1, 0.0625, 0.05)
+"""What radii of rollers are whole in, the roundest first."""
+
+FINE = 1 / 100_000
+"""How closely a roller's radius is looked for, as a share of the base circle."""
+
+
+def _lifts(follower: Follower, spots: Values, normals: Values) -> tuple[Values, Values]:
+    """Return the angles at which each place is under the follower, degrees, and how far out the
+    follower stands then, as if its end were on the outline."""
+    kind, radius = follower
+    if kind == "flat":
+        far = np.einsum("ij,ij->i", spots, normals)
+        return np.degrees(np.arctan2(normals[:, 1], normals[:, 0])), far
+    there = spots + normals * radius
+    far = np.hypot(there[:, 0], there[:, 1]) - radius
+    return np.degrees(np.arctan2(there[:, 1], there[:, 0])), far
+
+
+def _motions(events: Sequence[_Event], lifts: tuple[Values, Values]) -> tuple[list[str], float]:
+    """Return for each event the motion its lifts follow best, empty for a dwell, and how far the
+    worst of them is off."""
+    angles, far = lifts
+    motions: list[str] = []
+    worst = 0.0
+    for event in events:
+        at = (angles - event.start) % 360.0
+        inside = at <= event.turn
+        if event.low == event.high:
+            motions.append("")
+            continue
+        shares, rows = at[inside] / event.turn, far[inside]
+        if len(rows) < EACH:
+            return [""] * len(events), math.inf
+        off, name = min((_off(name, shares, rows, event), name) for name in MOTIONS)
+        motions.append(name)
+        worst = max(worst, off)
+    return motions, worst
+
+
+@cache
+def _diagram(name: str) -> tuple[Values, Values]:
+    """Return the lifts of a motion at many shares of its angle."""
+    shares = np.linspace(0.0, 1.0, 2001)
+    return shares, np.array([MOTIONS[name].shape(float(share))[0] for share in shares])
+
+
+def _off(name: str, shares: Values, rows: Values, event: _Event) -> float:
+    """Return how far lifts are off a motion, in the mean of squares."""
+    meant = event.low + (event.high - event.low) * np.interp(shares, *_diagram(name))
+    return float(np.sqrt(np.mean((rows - meant) ** 2)))
+
+
+def _said(
+    events: Sequence[_Event],
+    motions: Sequence[str],
+    follower: Follower,
+    unit: Unit,
+    within: float,
+) -> str:
+    """Write a cam from where its follower stands; empty where no event begins or dwells there."""
+    rows = list(zip(events, motions, strict=True))
+    least = min(event.low for event in events)
+    for degrees, way in WAYS:
+        order = _from(degrees, rows)
+        if order is None:
+            continue
+        near = within
+        parts = [f"least {simplest(least, unit, near)}"]
+        if follower[0] == "roller":
+            parts.append(
+                f"roller radius {simplest(follower[1], unit, max(near, follower[1] / 300))}"
+            )
+        elif follower[0] == "flat":
+            parts.append("flat")
+        for event, motion in order:
+            turn = f"{event.turn:.4f}".rstrip("0").rstrip(".")
+            if not motion:
+                parts.append(f"dwell {turn}°")
+                continue
+            size = simplest(abs(event.high - event.low), unit, near)
+            usual = "" if motion == "harmonic" else f" {motion}"
+            parts.append(f"{'rise' if event.high > event.low else 'fall'} {turn}° by {size}{usual}")
+        return f"cam, about CENTRE, {', '.join(parts)}{way}"
+    return ""
+
+
+Row = tuple[_Event, str]
+
+
+def _from(degrees: float, rows: Sequence[Row]) -> list[Row] | None:
+    """Return events in order from an angle on; a dwell may be parted there, nothing else."""
+    for k, (event, motion) in enumerate(rows):
+        at = (degrees - event.start) % 360.0
+        if at < ANGLE / 10 or 360.0 - at < ANGLE / 10:
+            return [*rows[k:], *rows[:k]]
+        if at < event.turn - ANGLE / 10:
+            if motion:
+                return None
+            first = _Event(degrees, degrees + event.turn - at, event.low, event.high)
+            last = _Event(event.start, event.start + at, event.low, event.high)
+            return [(first, ""), *rows[k + 1 :], *rows[:k], (last, "")]
+    return None
+
+
+def _drawn(said: str, unit: Unit) -> Loop | None:
+    text = (
+        f"units {unit.value}\nsheet A0\nO = datum, middle of sheet\n"
+        f"c = {said.replace('CENTRE', 'O')}\nrim = line in, c\n"
+    )
+    made = solve(read_plan(text)).entries[-1].made
+    return made.loops[0] if made and made.loops else None

@@ -54,6 +54,8 @@ def test_back_gives_the_register_as_it_was_left(page: Page, desk: str, quiet: No
             return names.length > 9 && names.every((name, i) => !i || names[i - 1] <= name);
         }"""
     )
+    # What comes late, a notice over the list or a picture in it, moves what is in view.
+    page.wait_for_load_state("networkidle")
     # What has the focus stands in view: going there scrolls no further.
     page.get_by_role("article", name=re.compile("OY-074")).get_by_role("link").last.focus()
     page.wait_for_function("() => document.querySelector('main').scrollTop > 100")

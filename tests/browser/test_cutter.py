@@ -97,3 +97,7 @@ def test_a_machine_is_chosen_changed_kept_and_there_again(
     expect(page.get_by_label("Power")).to_be_visible()
     page.get_by_label("Choose a machine").set_input_files(kept)
     expect(page.get_by_label("Tabs on a rim")).to_have_value("3")
+    (kept.parent / "word.json").write_text('"feed"', "utf-8")
+    page.get_by_label("Choose a machine").set_input_files(kept.parent / "word.json")
+    expect(page.get_by_role("alert")).to_contain_text("it has no entries")
+    expect(page.get_by_label("Tabs on a rim")).to_have_value("3")

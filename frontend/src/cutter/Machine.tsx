@@ -26,7 +26,8 @@ export function keepMachine(profile: Profile) {
 
 interface Props {
   profile: Profile | null;
-  put: (profile: Profile) => void;
+  /** With its feed in each unit where it is one that comes with the desk. */
+  put: (profile: Profile, feeds?: Readonly<Record<string, number>>) => void;
 }
 
 /** The machine, and what is set on it: one of those that come with the desk, changed as one likes, or one out of a
@@ -37,13 +38,16 @@ export function Machine({ profile, put }: Props) {
   if (!all.data) return null;
   const shipped = all.data.machines.map((each) => ({
     key: each.key,
+    feeds: each.feeds,
     profile: JSON.parse(each.profile) as Profile,
   }));
   const now = profile ?? shipped[0]!.profile;
   const open = async (file: File) => {
     setTold("");
     try {
-      put(JSON.parse(await file.text()) as Profile);
+      const read: unknown = JSON.parse(await file.text());
+      if (typeof read === "object" && read !== null && !Array.isArray(read)) put(read as Profile);
+      else setTold(`${file.name} is no profile of a machine: it has no entries.`);
     } catch {
       setTold(`${file.name} is no profile of a machine: it is not JSON.`);
     }
@@ -58,7 +62,7 @@ export function Machine({ profile, put }: Props) {
           value={shipped.find((each) => each.profile.name === now.name)?.key ?? ""}
           onChange={(event) => {
             const chosen = shipped.find((each) => each.key === event.target.value);
-            if (chosen) put(chosen.profile);
+            if (chosen) put(chosen.profile, chosen.feeds);
           }}
         >
           {shipped.every((each) => each.profile.name !== now.name) && (

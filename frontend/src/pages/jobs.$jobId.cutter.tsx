@@ -112,14 +112,16 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
         A simulated machine: it reads the program by itself and shows what it would leave. Nothing is sent
         anywhere.
       </p>
-      <Machine
-        profile={machine}
-        put={(profile) => {
-          setMachine(profile);
-          if (unit && typeof profile.feed === "number")
-            setFeed(String(Number((profile.feed / (unit === "in" ? 25.4 : 1)).toPrecision(3))));
-        }}
-      />
+      {/* A machine's feed is in the unit of the plan, which has to be known first. */}
+      {unit && (
+        <Machine
+          profile={machine}
+          put={(profile, feeds) => {
+            setMachine(profile);
+            if (feeds?.[unit]) setFeed(String(feeds[unit]));
+          }}
+        />
+      )}
       {field("Width of the cut", tool, setTool, unit)}
       {field("Feed", feed, setFeed, `${unit} a minute`)}
       <Check

@@ -67,7 +67,7 @@ def written(work: Work, tool: float, machine: Machine, cutter: Cutter | None = N
     solution = work.solution
     cuts = tool_paths(work.named_outlines, tool)
     zero = _zero([loop for _, loop in work.named_outlines], machine)
-    title, mm = f"{solution.drawing} {solution.title}", float(solution.unit.mm)
+    title, mm = f"{solution.drawing} {solution.title}".strip(), float(solution.unit.mm)
 
     def write(said: Machine, remarks: Sequence[str] = ()) -> str:
         return write_program(cuts, solution.unit, tool, said, zero, title, remarks)

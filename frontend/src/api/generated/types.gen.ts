@@ -2816,9 +2816,15 @@ export type MachineEntryOut = {
 /**
  * MachineOut
  *
- * A machine that ships with the application, and its profile as JSON.
+ * A machine that ships with the application, its profile as JSON, and its feed in each unit.
  */
 export type MachineOut = {
+    /**
+     * Feeds
+     */
+    feeds: {
+        [key: string]: number;
+    };
     /**
      * Key
      */

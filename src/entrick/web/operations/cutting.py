@@ -8,9 +8,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ...core.cutting import machines, read_machine
-from ...core.cutting.machine import LONGEST, SAID, WORDS, profile_of
+from ...core.cutting.machine import LONGEST, SAID, WORDS, in_unit, profile_of
 from ...core.cutting.program import CAUTION
 from ...core.desk import work_out
+from ...core.measure import Unit
 from ...core.plan.errors import ClauseError
 from ...devices.cutter import Cutter
 from ..answer import Refused
@@ -85,11 +86,12 @@ class MachineEntryOut(Crossing):
 
 
 class MachineOut(Crossing):
-    """A machine that ships with the application, and its profile as JSON."""
+    """A machine that ships with the application, its profile as JSON, and its feed in each unit."""
 
     key: str
     name: str
     profile: str
+    feeds: dict[str, float]
 
 
 class MachinesOut(Crossing):
@@ -107,7 +109,12 @@ def cutters() -> MachinesOut:
     """Return the machines that ship with the application, and what can be set on one."""
     return MachinesOut(
         machines=tuple(
-            MachineOut(key=key, name=machine.name, profile=profile_of(key))
+            MachineOut(
+                key=key,
+                name=machine.name,
+                profile=profile_of(key),
+                feeds={each.value: float(f"{in_unit(machine, each).feed:.3g}") for each in Unit},
+            )
             for key, machine in machines().items()
         ),
         entries=tuple(

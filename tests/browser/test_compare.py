@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from desk import solved
 from entrick.core.formats import write_cutter_dxf
@@ -60,6 +60,29 @@ def test_a_profile_that_is_not_read_back_is_seen_and_its_remedy_is_a_press(
     expect(page.get_by_role("img", name=re.compile("The profile as it came"))).to_be_visible()
     page.get_by_role("button", name=re.compile("Let it be off by")).click()
     expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_what_takes_too_long_may_be_off_by_more_with_one_press(
+    page: Page, desk: str, quiet: None, tmp_path: Path
+) -> None:
+    asked: list[float | None] = []
+
+    def refuse(route: Route) -> None:
+        asked.append(route.request.post_data_json["within"])
+        refused = {"title": "More work than the desk does at once", "detail": "ask for less"}
+        if len(asked) > 1:
+            route.continue_()
+        else:
+            route.fulfill(status=422, json=refused, content_type="application/problem+json")
+
+    page.route("**/read-back", refuse)
+    (tmp_path / "p.csv").write_text("0,0\n60,0\n60,40\n0,40\n", "utf-8")
+    page.goto(f"{desk}/profile")
+    page.get_by_label("Choose a profile").set_input_files(tmp_path / "p.csv")
+    page.get_by_role("button", name="Let it be off by 0.01").click()
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_text("2 numbers, its outlines exactly")).to_be_visible()
+    assert asked == [None, 0.01]
 
 
 def test_plan_and_file_lie_over_each_other_and_loose_ends_are_ringed(

@@ -336,6 +336,16 @@ def test_what_is_drawn_beside_the_outlines_is_left_out_and_told(extra: str, told
     assert bool(told) == bool(found.told)
 
 
+def test_a_cut_through_a_hole_is_kept_where_it_is_said_to_be_one() -> None:
+    kept = read_profile(drawing("plain"), "plate.dxf", keep_centre_lines=True)
+    assert (len(kept.runs), kept.centre_lines) == (5, 3)
+    assert read_back(kept).text.count(", open") == 3
+    assert [row for row in kept.told if "left out" in row] == []
+    left = read_profile(drawing("plain"), "plate.dxf")
+    assert (len(left.runs), left.centre_lines) == (2, 3)
+    assert [row for row in left.told if "open" in row] == [], "what was left out does not stay open"
+
+
 def test_two_parts_have_two_rims_and_a_groove_that_is_open_stays() -> None:
     found = read_back(read_profile(drawing("another part"), "plate.dxf"))
     assert found.text.count("rim") == 2

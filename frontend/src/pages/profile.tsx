@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import {
   enterJob,
+  Problem,
   type ProfileIn,
   profileToTry,
   type ReadBackOut,
@@ -19,9 +20,15 @@ import { Steps } from "../ui/Steps";
 import { Check } from "../ui/Check";
 
 type Plan = ReadBackOut["plans"][number];
-type Asked = Required<Pick<ProfileIn, "units" | "layers">> & { within: string };
+type Asked = Required<Pick<ProfileIn, "units" | "layers" | "keep_centre_lines">> & { within: string };
 
-const AS_IT_IS: Asked = { units: "", within: "", layers: [] };
+/** How much more a file may be off where reading it took too long. */
+const WIDER = 10;
+
+/** How the desk heads its refusal of what would take too long. */
+const TOO_MUCH = "More work than the desk does at once";
+
+const AS_IT_IS: Asked = { units: "", within: "", layers: [], keep_centre_lines: false };
 
 /** A bare profile read back: what came, what was seen in it, and the plan it may have been drawn from. */
 export function Component() {
@@ -115,7 +122,7 @@ interface ReadProps {
 
 function Read({ file, asked, ask }: ReadProps) {
   const within = Number(asked.within.replace(",", ".")) || null;
-  const wanted: ProfileIn = { ...file, units: asked.units, within, layers: asked.layers };
+  const wanted: ProfileIn = { ...file, ...asked, within };
   const found = useQuery({
     queryKey: ["profile", wanted],
     queryFn: ({ signal }) => readBackProfile({ body: wanted, signal }),
@@ -137,7 +144,16 @@ function Read({ file, asked, ask }: ReadProps) {
         <p role="status" className={found.isFetching ? "text-pencil" : "sr-only"}>
           {found.isFetching ? <Waiting size={file.text.length} /> : "read"}
         </p>
-        {found.error && <p role="alert">{found.error.message}</p>}
+        {found.error && (
+          <div role="alert" className="space-y-2">
+            <p>{found.error.message}</p>
+            {found.error instanceof Problem && found.error.title === TOO_MUCH && (
+              <Button onClick={() => ask({ ...asked, within: String(WIDER * (within ?? 0.001)) })}>
+                Let it be off by {WIDER * (within ?? 0.001)}
+              </Button>
+            )}
+          </div>
+        )}
         {data && <Outlines data={data} />}
         {data?.why && (
           <div role="alert" className="space-y-2">
@@ -154,6 +170,7 @@ function Read({ file, asked, ask }: ReadProps) {
           asked={asked}
           ask={ask}
           layers={data?.layers ?? []}
+          centreLines={data?.centre_lines ?? 0}
           unit={data?.unit ?? ""}
         />
         {data && plan && (
@@ -248,10 +265,11 @@ interface SettingsProps {
   asked: Asked;
   ask: (asked: Asked) => void;
   layers: readonly string[];
+  centreLines: number;
   unit: string;
 }
 
-function Settings({ asked, ask, layers, unit }: SettingsProps) {
+function Settings({ asked, ask, layers, centreLines, unit }: SettingsProps) {
   const [within, setWithin] = useState(asked.within);
   const put = () => within !== asked.within && ask({ ...asked, within });
   const chosen = (layer: string) => asked.layers.includes(layer);
@@ -288,6 +306,13 @@ function Settings({ asked, ask, layers, unit }: SettingsProps) {
         />
         <span>{unit}</span>
       </label>
+      {centreLines > 0 && (
+        <Check
+          label={centreLines === 1 ? "the centre line is cut" : `the ${centreLines} centre lines are cut`}
+          on={asked.keep_centre_lines}
+          put={(keep_centre_lines) => ask({ ...asked, keep_centre_lines })}
+        />
+      )}
       {layers.length > 1 && (
         <fieldset className="flex flex-wrap gap-x-4">
           <legend className="text-sm text-pencil">

@@ -27,6 +27,9 @@ from .net import Bounded, Size
 @click.option(
     "--layer", "layers", multiple=True, help="Of a DXF, what to read; several times for several."
 )
+@click.option(
+    "--keep-centre-lines", is_flag=True, help="What looks like a centre line is a groove or a cut."
+)
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def read_back_(
     file: Path,
@@ -34,6 +37,7 @@ def read_back_(
     units: str | None,
     within: float | None,
     layers: tuple[str, ...],
+    keep_centre_lines: bool,
     as_json: bool,
 ) -> None:
     """Read a bare profile (DXF, SVG, or CSV of points) back into a plan."""
@@ -41,7 +45,7 @@ def read_back_(
     from ..core.readback import ProfileError, read_back, read_profile
 
     try:
-        profile = read_profile(file.read_bytes(), file.name, within, layers)
+        profile = read_profile(file.read_bytes(), file.name, within, layers, keep_centre_lines)
         found = read_back(profile, Unit(units) if units else None, within, file.stem)
     except ProfileError as error:
         raise click.ClickException(str(error)) from error

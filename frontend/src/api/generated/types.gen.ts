@@ -3845,6 +3845,10 @@ export type Problem = {
  */
 export type ProfileIn = {
     /**
+     * Keep Centre Lines
+     */
+    keep_centre_lines?: boolean;
+    /**
      * Layers
      */
     layers?: Array<string>;
@@ -3983,8 +3987,8 @@ export type QuestionOut = {
  * ReadBackOut
  *
  * A profile read back: its outlines as paths and the box round them (upwards counts down), the
- * loose ends of what does not close, its layers, the tolerance it was read with, and its plans,
- * what was chosen first. Where there is none, why, and how far off it may be let for one; nought
+ * loose ends of what does not close, its layers, how many lines look like centre lines, the
+ * tolerance it was read with, and its plans, what was chosen first. Where there is none, why, and how far off it may be let for one; nought
  * where that is no remedy.
  */
 export type ReadBackOut = {
@@ -3997,6 +4001,10 @@ export type ReadBackOut = {
         number,
         number
     ];
+    /**
+     * Centre Lines
+     */
+    centre_lines: number;
     /**
      * Ends
      */

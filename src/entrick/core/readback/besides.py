@@ -14,9 +14,12 @@ MOST = 200
 """Open runs that are looked at."""
 
 
-def without_besides(runs: Sequence[Run], within: float, told: list[str]) -> list[Run]:
-    """Return outlines without centre lines, and without what lies over a side of another; told is
-    what was left out. Where nothing closes, everything stays.
+def without_besides(
+    runs: Sequence[Run], within: float, told: list[str], keep: bool = False
+) -> tuple[list[Run], int]:
+    """Return outlines without centre lines, and without what lies over a side of another, and how
+    many are centre lines; told is what was left out, and what stays open. Where nothing closes,
+    everything stays.
 
     Parameters
     ----------
@@ -25,11 +28,14 @@ def without_besides(runs: Sequence[Run], within: float, told: list[str]) -> list
         How far places may be off.
     told : list of str
         What was left out is added to it.
+    keep : bool
+        What looks like a centre line is part of the outline: a groove, or a cut right through.
     """
     closed = [run for run in runs if is_closed(run, within)]
     opened = [run for run in runs if not is_closed(run, within)]
     if not closed or not opened or len(opened) > MOST:
-        return list(runs)
+        _tell_open(opened, within, told)
+        return list(runs), 0
     rings = [boxed(loop_of(run)) for run in closed]
     over = [
         run
@@ -42,9 +48,20 @@ def without_besides(runs: Sequence[Run], within: float, told: list[str]) -> list
     through = [run for run in opened if run not in over and _is_centre_line(run, centres, within)]
     if over:
         told.append(f"{_count(len(over), 'piece')} over a side of an outline left out")
-    if through:
+    left = over if keep else [*over, *through]
+    if through and not keep:
         told.append(f"{_count(len(through), 'centre line')} left out")
-    return [run for run in runs if run not in over and run not in through]
+    _tell_open([run for run in opened if run not in left], within, told)
+    return [run for run in runs if run not in left], len(through)
+
+
+def _tell_open(opened: Sequence[Run], within: float, told: list[str]) -> None:
+    count = sum(map(len, opened))
+    if count:
+        closes, stays = ("closes", "stays") if count == 1 else ("close", "stay")
+        told.append(
+            f"{_count(count, 'piece')} {closes} with no others within {within:g}, and {stays} open"
+        )
 
 
 def _count(count: int, what: str) -> str:

@@ -8,8 +8,13 @@ from collections.abc import Sequence
 
 from ..geometry import Arc, Circle, Line, Point
 from ..geometry.shapes import ends as ends_of
-from ..tolerance import OF_ONE
-from .profile import Curve, Piece, Run, is_whole, middle_of, turned
+from ..tolerance import OF_ONE, READ_WITHIN
+from .profile import Curve, Piece, Run, is_whole, length_of, middle_of, turned
+
+
+SHORT = 4
+"""Pieces no longer than so many tolerances stand for noisy places close together: that two of them
+end near each other says nothing."""
 
 
 def clean(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
@@ -46,7 +51,8 @@ def once(curves: Sequence[Curve], within: float, told: list[str]) -> list[Curve]
             spots.append(
                 Point(curve.radius, 0.0) if isinstance(curve, Circle) else Point(curve.a, curve.b)
             )
-        key = (len(spots), *(round(value / within) for spot in spots for value in (spot.x, spot.y)))
+        size = within if length_of(curve) > SHORT * within else min(within, READ_WITHIN)
+        key = (len(spots), *(round(value / size) for spot in spots for value in (spot.x, spot.y)))
         if key in seen:
             double += 1
             continue
@@ -68,9 +74,6 @@ def gathered(curves: Sequence[Curve], within: float, told: list[str]) -> list[Ru
         first, last = ends_of(run[0])[0], ends_of(run[-1])[1]
         shut = abs(last - first) <= within and (len(run) > 1 or isinstance(run[0], Arc))
         (closed if shut else opened).append(joined(run, shut))
-    if opened:
-        count = sum(map(len, opened))
-        told.append(f"{count} pieces close with no others within {within:g}, and stay open")
     if chains.gap > within / 100:
         told.append(f"ends up to {chains.gap:.2g} apart were taken for one")
     return [
@@ -96,6 +99,9 @@ class _Chains:
     def _cell(self, spot: Point) -> tuple[int, int]:
         return math.floor(spot.x / self.within / 4), math.floor(spot.y / self.within / 4)
 
+    def _is_short(self, curve: Piece) -> bool:
+        return length_of(curve) <= SHORT * self.within
+
     def next(self) -> list[Piece]:
         """Take out one run: on from a piece as far as it goes, then back from it."""
         first = self.left.pop(next(iter(self.left)))
@@ -108,8 +114,8 @@ class _Chains:
         start = ends_of(run[0])[0]
         while True:
             here = ends_of(run[-1])[1]
-            if abs(here - start) <= self.within and (len(run) > 1 or isinstance(run[0], Arc)):
-                return run
+            back = abs(here - start)
+            shut = back <= self.within and (len(run) > 1 or isinstance(run[0], Arc))
             column, row = self._cell(here)
             around = [(column + i, row + j) for i in (-1, 0, 1) for j in (-1, 0, 1)]
             near = {n for place in around for n in self._cells.get(place, ()) if n in self.left}
@@ -117,7 +123,9 @@ class _Chains:
                 (abs(end - here), n, k) for n in near for k, end in enumerate(ends_of(self.left[n]))
             ]
             apart, n, k = min(ends, default=(math.inf, 0, 0))
-            if apart > self.within:
+            # Of noisy places close together the next lies nearer than the end of the outline does.
+            goes_on = apart < back and n in self.left and self._is_short(self.left[n])
+            if apart > self.within or (shut and not goes_on):
                 return run
             found = self.left.pop(n)
             run.append(turned(found) if k else found)

@@ -53,7 +53,7 @@ def with_arcs(run: Run, within: float) -> Run:
         within *= SPREAD
     if len(pieces) < FEWEST or not all(isinstance(piece, Line) for piece in pieces):
         return _mixed(pieces, within) if pieces else run
-    corners = [ends_of(piece)[0] for piece in pieces]
+    corners = _thinned([ends_of(piece)[0] for piece in pieces], within)
     fewest = FEWEST_MEASURED if within > READ_WITHIN else FEWEST_ALL_ROUND
     if len(corners) >= fewest and _is_round(
         [*corners, corners[0]], within, math.tau, max(1.8 * math.tau / len(corners), FINE_CHORD)
@@ -73,6 +73,27 @@ def with_arcs(run: Run, within: float) -> Run:
     if len(found) == len(pieces):
         return run
     return tuple(_joined(found, within))
+
+
+SPAN = 24
+"""Places over which it is told how far they lie apart: from one to the next they go back and forth."""
+
+
+def _thinned(spots: list[Point], within: float) -> list[Point]:
+    """Return the middles of several measured places at a time where they lie closer together than
+    they may be off: nobody can tell which way one goes to the next, but of the middles one can."""
+    if within <= READ_WITHIN or len(spots) < 2 * SPAN:
+        return spots
+    spans = sorted(abs(spots[k] - spots[k - SPAN]) for k in range(0, len(spots), SPAN))
+    apart = spans[len(spans) // 2] / SPAN
+    several = min(math.ceil(within / max(apart, NOUGHT)), len(spots) // MANY)
+    if several < 2:
+        return spots
+    parts = [spots[k : k + several] for k in range(0, len(spots), several)]
+    return [
+        Point(sum(p.x for p in part) / len(part), sum(p.y for p in part) / len(part))
+        for part in parts
+    ]
 
 
 def without_slivers(run: Run, within: float) -> Run:

@@ -258,7 +258,7 @@ def _closed(points: Sequence[Point], found: OfCsv) -> Iterator[Curve]:
         return
     if len(corners) < 3:
         raise ProfileError("three points at least make an outline")
-    _look_over(corners, found)
+    _look_over(corners)
     sides = tuple(Line.between(a, b) for a, b in pairwise([*corners, corners[0]]))
     kept, dropped = without_outliers(sides, READ_WITHIN)
     if dropped:
@@ -266,15 +266,13 @@ def _closed(points: Sequence[Point], found: OfCsv) -> Iterator[Curve]:
     yield from kept
 
 
-def _look_over(corners: Sequence[Point], found: OfCsv) -> None:
-    """Tell of an outline that is none: all on one line, or crossing itself."""
+def _look_over(corners: Sequence[Point]) -> None:
+    """Refuse an outline that is none: all on one line."""
     # Only who reads a table of points waits for it.
-    from shapely import LinearRing, Polygon  # type: ignore[import-untyped]
+    from shapely import Polygon  # type: ignore[import-untyped]
 
     ring = [(spot.x, spot.y) for spot in corners]
     polygon = Polygon(ring)
     west, south, east, north = polygon.bounds
     if polygon.convex_hull.area <= OF_ONE * math.hypot(east - west, north - south) ** 2:
         raise ProfileError("all points lie on one line: that is no outline")
-    if not LinearRing(ring).is_simple:
-        found.told.append("an outline crosses itself: look whether its points stand in their order")

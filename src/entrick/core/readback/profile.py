@@ -54,6 +54,8 @@ class Profile:
         What ends may be apart and be one place, in its unit.
     last : float
         One in the last decimal of its numbers, in its unit; nought where they have many.
+    centre_lines : int
+        How many of its lines look like centre lines, whether they were left out or kept.
     """
 
     runs: tuple[Run, ...]
@@ -62,6 +64,7 @@ class Profile:
     layers: tuple[str, ...] = ()
     within: float = READ_WITHIN
     last: float = 0.0
+    centre_lines: int = 0
 
 
 def is_whole(run: Run) -> bool:

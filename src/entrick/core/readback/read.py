@@ -7,6 +7,7 @@ from collections.abc import Iterable
 
 from ..geometry.ellipse import Ellipse
 from ..measure import Unit
+from ..proof.itself import crosses_itself
 from ..tolerance import READ_CLOSELY, READ_WITHIN
 from .adjust import whole_arcs
 from .besides import without_besides
@@ -18,7 +19,7 @@ from .of_csv import of_csv
 from .of_dxf import of_dxf
 from .of_svg import of_svg
 from .outliers import told_of, without_outliers
-from .profile import LARGEST_FILE, Curve, Profile, ProfileError, Run, is_closed, tolerance
+from .profile import LARGEST_FILE, Curve, Profile, ProfileError, Run, is_closed, loop_of, tolerance
 from .ready.gear import written as as_given
 from .rows import Rows
 from .teeth import as_gear
@@ -28,7 +29,11 @@ ENDINGS = ("dxf", "svg", "csv")
 
 
 def read_profile(
-    data: bytes, name: str, asked: float | None = None, layers: Iterable[str] = ()
+    data: bytes,
+    name: str,
+    asked: float | None = None,
+    layers: Iterable[str] = (),
+    keep_centre_lines: bool = False,
 ) -> Profile:
     """Read a profile.
 
@@ -43,6 +48,8 @@ def read_profile(
         is not said.
     layers : iterable of str, optional
         Of a DXF, those to read.
+    keep_centre_lines : bool
+        A straight line through a centre and out on both sides is part of the outline.
 
     Raises
     ------
@@ -72,7 +79,7 @@ def read_profile(
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
-    runs = without_besides(runs, within, told)
+    runs, centre_lines = without_besides(runs, within, told, keep_centre_lines)
     near = within if within > READ_WITHIN else min(OF_LAST * last or READ_CLOSELY[0], within)
     runs = [whole_arcs(run, near, is_closed(run, within)) for run in runs]
     runs = [_without_outliers(run, within, told) for run in runs]
@@ -102,7 +109,9 @@ def read_profile(
         told.append(
             f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}"
         )
-    return Profile(tuple(arcs), unit, tuple(told), named, within, last)
+    if any(crosses_itself(loop_of(run)) for run in arcs if is_closed(run, within)):
+        told.append("an outline crosses itself: look whether its points stand in their order")
+    return Profile(tuple(arcs), unit, tuple(told), named, within, last, centre_lines)
 
 
 def _without_outliers(run: Run, within: float, told: list[str]) -> Run:

@@ -34,6 +34,7 @@ class ProfileIn(Asked):
     units: Literal["", "mm", "in"] = ""
     within: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] | None = None
     layers: Annotated[tuple[Annotated[str, Field(max_length=255)], ...], Field(max_length=100)] = ()
+    keep_centre_lines: bool = False
 
 
 class SampleProfileOut(Crossing):
@@ -59,8 +60,8 @@ class SaidOut(Crossing):
 
 class ReadBackOut(Crossing):
     """A profile read back: its outlines as paths and the box round them (upwards counts down), the
-    loose ends of what does not close, its layers, the tolerance it was read with, and its plans,
-    what was chosen first. Where there is none, why, and how far off it may be let for one; nought
+    loose ends of what does not close, its layers, how many lines look like centre lines, the
+    tolerance it was read with, and its plans, what was chosen first. Where there is none, why, and how far off it may be let for one; nought
     where that is no remedy."""
 
     outlines: int
@@ -69,6 +70,7 @@ class ReadBackOut(Crossing):
     paths: tuple[str, ...]
     box: tuple[float, float, float, float]
     layers: tuple[str, ...]
+    centre_lines: int
     ends: tuple[tuple[float, float], ...]
     why: str
     wider: float
@@ -85,7 +87,9 @@ def read_back_profile(body: ProfileIn) -> ReadBackOut:
     title = body.name.rpartition(".")[0][:80].replace('"', "") or "Read back"
     profile: Profile | None = None
     try:
-        profile = read_profile(body.text.encode(), body.name, body.within, body.layers)
+        profile = read_profile(
+            body.text.encode(), body.name, body.within, body.layers, body.keep_centre_lines
+        )
         best = read_back(profile, Unit(body.units) if body.units else None, body.within, title)
     except ProfileError as error:
         if not error.runs:
@@ -113,6 +117,7 @@ def _came(
         paths=tuple(outline_paths(loops)),
         box=(low.x, -high.y, high.x, -low.y),
         layers=profile.layers,
+        centre_lines=profile.centre_lines,
         ends=tuple((end.x, -end.y) for end in ends),
         why=why,
         wider=min(wider, 1.0),

@@ -11,7 +11,6 @@ from ..geometry.shapes import ends as ends_of
 from ..tolerance import OF_ONE, READ_WITHIN
 from .profile import Curve, Piece, Run, is_whole, length_of, middle_of, turned
 
-
 SHORT = 4
 """Pieces no longer than so many tolerances stand for noisy places close together: that two of them
 end near each other says nothing."""

@@ -76,7 +76,7 @@ def with_arcs(run: Run, within: float) -> Run:
 
 
 SPAN = 24
-"""Places over which it is told how far they lie apart: from one to the next they go back and forth."""
+"""Places over which it is told how far they lie apart: one after another they go back and forth."""
 
 
 def _thinned(spots: list[Point], within: float) -> list[Point]:

@@ -3988,8 +3988,8 @@ export type QuestionOut = {
  *
  * A profile read back: its outlines as paths and the box round them (upwards counts down), the
  * loose ends of what does not close, its layers, how many lines look like centre lines, the
- * tolerance it was read with, and its plans, what was chosen first. Where there is none, why, and how far off it may be let for one; nought
- * where that is no remedy.
+ * tolerance it was read with, and its plans, what was chosen first. Where there is none, why, and
+ * how far off it may be let for one; nought where that is no remedy.
  */
 export type ReadBackOut = {
     /**

@@ -241,7 +241,7 @@ def dxf(draw: str, units: int = 4) -> bytes:
     ("draw", "words"),
     [
         ("space.add_line((0, 0), (40, 0))", "lay over others"),
-        ("space.add_line((100, 0), (140, 5))", "close with no others"),
+        ("space.add_line((100, 0), (140, 5))", "1 piece closes with no others"),
         ("space.add_spline([(0, 0), (5, 5), (9, 0)])", "followed by arcs"),
         ("space.add_text('rim')", ""),
         ("space.add_line((3, 3), (3, 3))", "no length"),

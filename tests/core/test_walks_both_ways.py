@@ -139,3 +139,25 @@ def test_no_given_of_a_sample_flips_an_outline_into_another(name: str) -> None:
                 moved = apart(one, other)
             else:
                 assert moved < 0.4 * first, (row[0], low, high)
+
+
+@given(st.floats(10, 40), st.floats(15, 165), st.floats(1.05, 3), st.floats(1.05, 3))
+def test_an_open_run_goes_straight_on_at_a_touch_to_whichever_end_lies_there(
+    radius: float, turn: float, first: float, last: float
+) -> None:
+    """Also where the other end of its last piece is farther away."""
+    leg = radius * math.tan(math.radians(turn) / 2)
+    way = math.radians(180 - turn)
+    far = first * leg, last * leg
+    rows = (
+        f"A = point, {far[0]:.9f} right of O\n"
+        f"B = point, {far[1] * math.cos(way):.9f} right of O, {far[1] * math.sin(way):.9f} above\n"
+        "a = line, from A to O\nb = line, from O to B\n"
+        f"f = fillet, between a and b, radius {radius:.9f}\nr = line in, a > f > b, open\n"
+    )
+    run = run_of(solved(rows), "r")
+    whole = far[0] + far[1] - 2 * leg + radius * math.radians(turn)
+    assert run.length == pytest.approx(whole, abs=1e-5)
+    assert all(
+        a.direction(a.exit).dot(b.direction(b.entry)) > 0.999 for a, b in pairwise(run.pieces)
+    )

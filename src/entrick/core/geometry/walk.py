@@ -652,14 +652,34 @@ def _ways(
     and is short."""
     points = [m.point for m in joins]
     if closed:
-        entries, exits = [points[-1], *points[:-1]], points
+        begun = [([points[-1], *points[:-1]], points)]
     else:
-        entries = [_far_end(stops[0], 0, points[0]), *points]
-        exits = [*points, _far_end(stops[-1], len(stops) - 1, points[-1])]
-    options = [_options(stop, a, b) for stop, a, b in zip(stops, entries, exits, strict=True)]
-    ways = [
-        [_way(stop, piece) for piece in pieces] for stop, pieces in zip(stops, options, strict=True)
+        begun = [
+            ([first, *points], [*points, last])
+            for first in _outer_ends(stops, 0, joins[0])
+            for last in _outer_ends(stops, len(stops) - 1, joins[-1])
+        ]
+    found = []
+    for entries, exits in begun:
+        options = [_options(stop, a, b) for stop, a, b in zip(stops, entries, exits, strict=True)]
+        ways = [
+            [_way(stop, piece) for piece in pieces]
+            for stop, pieces in zip(stops, options, strict=True)
+        ]
+        found.append((_cheapest(joins, ways, closed), options, ways))
+    # Of runs that double back as little, the one between the farther ends is meant.
+    best, options, ways = min(found, key=lambda each: each[0][0][:2])
+    unsettled = [
+        *_equal_ways(stops, joins, options, closed),
+        *_smooth_both_ways(stops, joins, ways, best[1], closed),
     ]
+    if unsettled:
+        raise _undecided(unsettled)
+    return best[0], tuple(way.piece for way in best[1])
+
+
+def _cheapest(joins: Sequence[Meeting], ways: Sequence[Sequence[_Way]], closed: bool) -> _Run:
+    """Return the run of ways along all pieces that costs least."""
     # Every run ends on its way along the piece before, so the cheapest run to each way is enough.
     best: _Run | None = None
     for opening in ways[0]:
@@ -678,13 +698,7 @@ def _ways(
             if best is None or total < best[0]:
                 best = (total, run)
     assert best is not None
-    unsettled = [
-        *_equal_ways(stops, joins, options, closed),
-        *_smooth_both_ways(stops, joins, ways, best[1], closed),
-    ]
-    if unsettled:
-        raise _undecided(unsettled)
-    return best[0], tuple(way.piece for way in best[1])
+    return best
 
 
 def _smooth_both_ways(
@@ -760,8 +774,11 @@ def _doubles_back(before: _Way, after: _Way, join: Meeting) -> int:
     return int(onward < (0 if join.touch else -STRAIGHT_BACK))
 
 
-def _far_end(stop: Stop, index: int, join: Point) -> Point:
-    return max(_ends(stop, index), key=lambda end: abs(end - join))
+def _outer_ends(stops: Sequence[Stop], index: int, join: Meeting) -> list[Point]:
+    """Return the ends that an open run may begin or stop at, the farther first: at a corner it is
+    that one, where pieces touch the one that lies straight on."""
+    ends = sorted(_ends(stops[index], index), key=lambda end: -abs(end - join.point))
+    return ends if join.touch else ends[:1]
 
 
 def _equal_ways(

@@ -39,6 +39,9 @@ class Outline:
         Axes through the datum.
     closed : bool
         Whether the first piece comes after the last.
+    ends_free : bool
+        Whether it begins and stops in places of its own: the first and the last piece are given by
+        them.
     words : {"", "way", "length"}
         Whether it is said which way round circles are gone along, or whether it is the longer way.
     corners_only : bool
@@ -55,6 +58,7 @@ class Outline:
     centres: Sequence[Point]
     images: Images = field(default_factory=dict)
     closed: bool = True
+    ends_free: bool = False
     words: str = ""
     corners_only: bool = False
     turned: tuple[Sequence[int], int, Point] | None = None
@@ -195,7 +199,7 @@ class Outline:
         beside another."""
         found: dict[int, str] = {}
         touched: set[int] = set()
-        if len(self.pieces) < 3:
+        if len(self.pieces) < 3 and not self.ends_free:
             return found
         arcs = sorted(
             (k for k, p in enumerate(self.pieces) if isinstance(p, Arc)),
@@ -280,7 +284,8 @@ class Outline:
         arc = self.pieces[k]
         assert isinstance(arc, Arc)
         about = any(abs(arc.centre - centre) <= self.rows.within * 4 for centre in self.centres)
-        if about or abs(arc.sweep) >= math.pi * 0.999 or k in found or k in touched:
+        over_half = abs(arc.sweep) >= math.pi * 0.999 and not self._is_end(k)
+        if about or over_half or k in found or k in touched:
             return ""
         before, after = self._beside(k)
         first = (
@@ -341,9 +346,14 @@ class Outline:
 
     # Rows for one piece.
 
+    def _is_end(self, k: int) -> bool:
+        return self.ends_free and k in (0, len(self.pieces) - 1)
+
     def _circle(self, k: int) -> str:
         arc = self.pieces[k]
         assert isinstance(arc, Arc)
+        if self._is_end(k):
+            return _by_ends(arc, self.rows, opened=True)
         free = (
             self.rows.known(arc.first)
             and self.rows.known(arc.last)
@@ -360,23 +370,23 @@ class Outline:
         line = self.pieces[k]
         assert isinstance(line, Line)
         start, end = ends_of(line)
-        lie = self._lie(line)
+        lie = "" if self._is_end(k) else self._lie(line)
         before, after = self._beside(k)
         touched: list[str] = []
         places: list[Point] = []
         for other, spot in ((before, start), (after, end)):
             arc = self.pieces[other] if other is not None else None
             name = self.named.get(other, "") if other is not None else ""
-            whole = (
-                isinstance(arc, Arc) and name and other not in self.blends and not self.corners_only
-            )
+            of_several = " > " in name
+            given = other not in self.blends and not self.corners_only
+            whole = isinstance(arc, Arc) and name and given and not of_several
             if whole and isinstance(arc, Arc) and self._touches_at(line, arc, spot):
                 touched.append(name)
             else:
                 places.append(self._corner(k, other, spot))
         if lie and len(touched) < 2:
             return self._level(line, lie, touched)
-        if len(touched) == 1 and not self.rows.known(places[0]):
+        if len(touched) == 1 and not self._is_end(k) and not self.rows.known(places[0]):
             # A side may touch what it does not come to: it is given by that more simply.
             touched += [name for name in self.rows.touched_by(line) if name not in touched][:1]
         self.tangents += bool(touched)
@@ -386,6 +396,9 @@ class Outline:
             return self.rows.add(
                 "l", f"line, through {self.rows.point(places[0])}, touching {touched[0]}", line
             )
+        if self._is_end(k):
+            ends = " to ".join(self.rows.point(place) for place in places)
+            return self.rows.add("l", f"line, from {ends}", line)
         return self._oblique(line, places)
 
     def _level(self, line: Line, lie: str, touched: Sequence[str] = ()) -> str:
@@ -469,9 +482,9 @@ class Outline:
             touched, free = (before, arc.last) if ends == "first" else (after, arc.first)
             assert touched is not None
             through = self.rows.point(free)
-            return self.rows.add(
-                "t", f"arc, radius {size}, touching {self.named[touched]}, through {through}", arc
-            )
+            long = ", long" if abs(arc.sweep) > math.pi else ""
+            said = f"arc, radius {size}, touching {self.named[touched]}, through {through}{long}"
+            return self.rows.add("t", said, arc)
         assert before is not None
         assert after is not None
         a, b = self.named[before], self.named[after]

@@ -155,7 +155,10 @@ def _as_it_lies(
             other = _in_a_unit(
                 profile, Unit.INCH if first is Unit.MM else Unit.MM, within, title, ways
             )
-            best = other if _figures(other.text) < BETTER * _figures(best.text) else best
+            # What is only near in the unit it was not written in explains nothing.
+            fair = not other.assumed or best.assumed or not profile.unit
+            rounder = _figures(other.text) < BETTER * _figures(best.text)
+            best = other if fair and rounder else best
     if not (unit or profile.unit):
         best = replace(
             best, told=(*best.told, f"the file names no unit: {best.unit.value} was assumed")

@@ -175,8 +175,7 @@ class Writer:
         """Return the walk along a run, and what is said of it besides."""
         run, how, near = self.runs[n], self.plainly[n], self.rows.within
         if not is_closed(run, near):
-            rounded = by_corners(run, self.rows) if how < PLACES else ""
-            return rounded or by_places(run, self.rows, opened=True), ", open"
+            return self._open(run, how), ", open"
         if is_whole(run):
             return ROUND(run, self.rows), ""
         if how == PLACES:
@@ -214,6 +213,21 @@ class Writer:
         if outline.tangents:
             self._see(n, f"{outline.tangents} lines told by the rounds they touch")
         return walk, ""
+
+    def _open(self, run: Run, how: int) -> str:
+        rounded = by_corners(run, self.rows) if how < PLACES else ""
+        pieces = pieces_of(run)
+        if rounded or how >= ALONE or len(pieces) < 2:
+            return rounded or by_places(run, self.rows, opened=True)
+        outline = Outline(
+            pieces,
+            self.rows,
+            self.centres,
+            closed=False,
+            ends_free=True,
+            words=WORDS.get(how, "way"),
+        )
+        return outline.written()
 
     def _see(self, n: int, what: str) -> None:
         self.seen.append(f"{'the rim' if n == self.rim else 'an opening'}: {what}")

@@ -150,7 +150,7 @@ def test_the_database_keeps_its_own_rules(store: Store, tmp_path: Path) -> None:
     with store.reading() as session:
         assert session.scalar(sql("PRAGMA journal_mode")) == "wal"
         assert session.scalar(sql("PRAGMA foreign_keys")) == 1
-        assert session.scalar(sql("SELECT version_num FROM alembic_version")) == "0008"
+        assert session.scalar(sql("SELECT version_num FROM alembic_version")) == "0009"
     with pytest.raises(IntegrityError), store.writing() as session:
         session.execute(
             sql(

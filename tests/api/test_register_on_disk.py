@@ -7,7 +7,7 @@ import shutil
 import sqlite3
 import stat
 from collections import namedtuple
-from contextlib import closing, suppress
+from contextlib import suppress
 from datetime import UTC, date, datetime, timedelta
 from io import BytesIO
 from pathlib import Path
@@ -39,7 +39,6 @@ from entrick.store import (
     export_register,
     import_register,
     list_jobs,
-    list_sets,
     listed,
     one_job,
     open_store,
@@ -133,53 +132,6 @@ def test_a_backup_is_taken_while_somebody_saves_and_put_back(tmp_path: Path) -> 
     with pytest.raises(RegisterTrouble, match="no register"):
         restore(tmp_path / "bad.db", path)
     assert said(store) == before
-
-
-def test_a_register_made_before_sets_were_kept_opens_with_everything(tmp_path: Path) -> None:
-    path = tmp_path / "old.db"
-    filled(path, 3).close()
-    with closing(sqlite3.connect(path)) as connection:
-        connection.execute("DROP TABLE class_mark")
-        connection.execute("DROP TABLE class_set")
-        connection.execute("DELETE FROM about WHERE name LIKE 'rows of class_%'")
-        connection.execute("UPDATE alembic_version SET version_num = '0006'")
-        connection.commit()
-    with closing(open_store(path)) as store, store.reading() as session:
-        assert list_jobs(session).total == 3
-        assert list_sets(session) == []
-
-
-def test_a_register_of_the_first_version_is_brought_up_to_date(tmp_path: Path) -> None:
-    path = tmp_path / "old.db"
-    store = filled(path, 3)
-    with store.reading() as session:
-        texts = {job.id: one_job(session, job.id).newest.text for job in list_jobs(session).jobs}
-    store.close()
-    connection = sqlite3.connect(path)
-    for table in (
-        "class_mark",
-        "class_set",
-        "about",
-        "practice_answer",
-        "kit",
-        "sitting_event",
-        "sitting",
-        "job_order",
-        "summary",
-    ):
-        connection.execute(f"DROP TABLE {table}")
-    for table in ("revision", "job"):
-        connection.execute(f"ALTER TABLE {table} DROP COLUMN digest")
-    connection.execute("UPDATE alembic_version SET version_num = '0001'")
-    connection.commit()
-    connection.close()
-    again = open_store(path)
-    with again.reading() as session:
-        listed = list_jobs(session).jobs
-        assert all(job.pending for job in listed)
-        assert {job.id: one_job(session, job.id).newest.text for job in listed} == texts
-    again.close()
-    open_store(path)
 
 
 @given(st.sets(st.integers(0, 500)), st.integers(500, 520))

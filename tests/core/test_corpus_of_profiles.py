@@ -5,9 +5,9 @@ import re
 
 import pytest
 
+from changes import each_changed, touching
 from entrick.core.desk import work_out
 from entrick.core.readback import ReadBack, Ways, read_back, read_profile
-from changes import each_changed, touching
 from examples import some
 from other_writers import Part, corpus, measures
 

@@ -3,6 +3,7 @@
 import cmath
 import io
 import math
+from itertools import pairwise
 
 import ezdxf
 import pytest
@@ -27,7 +28,7 @@ PIECES = st.lists(
 ).filter(
     lambda pieces: all(
         (a[1] != 0 or b[1] != 0) and not (a[1] * b[1] > 0 and a[0] == b[0])
-        for a, b in zip(pieces, pieces[1:], strict=False)
+        for a, b in pairwise(pieces)
     )
 )
 

@@ -9,7 +9,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..records import LARGEST_ID
-from .models import ClassSetRow
+from .models import FIRST, ClassSetRow
 
 MOST_SETS = 500
 """Sets a register holds, those put away as well."""
@@ -32,10 +32,12 @@ class SetView:
     students: int
     made_at: datetime
     removed: bool
+    whose: int
 
 
 def _view(row: ClassSetRow) -> SetView:
-    return SetView(row.id, row.title, row.students, row.made_at, row.removed_at is not None)
+    removed = row.removed_at is not None
+    return SetView(row.id, row.title, row.students, row.made_at, removed, row.person_id)
 
 
 def list_sets(session: Session) -> list[SetView]:
@@ -45,8 +47,8 @@ def list_sets(session: Session) -> list[SetView]:
     ]
 
 
-def add_set(session: Session, title: str, students: int, text: str) -> SetView:
-    """Keep a set.
+def add_set(session: Session, title: str, students: int, text: str, whose: int = FIRST) -> SetView:
+    """Keep a set of whoever made it.
 
     Raises
     ------
@@ -54,7 +56,8 @@ def add_set(session: Session, title: str, students: int, text: str) -> SetView:
     """
     if (session.scalar(select(func.count(ClassSetRow.id))) or 0) >= MOST_SETS:
         raise TooManySets(f"a register holds at most {MOST_SETS} sets")
-    row = ClassSetRow(title=title, students=students, text=text, made_at=datetime.now(UTC))
+    now = datetime.now(UTC)
+    row = ClassSetRow(title=title, students=students, text=text, made_at=now, person_id=whose)
     session.add(row)
     session.flush()
     return _view(row)

@@ -17,6 +17,7 @@ from sqlalchemy.orm import Session
 
 from .about import begin_about
 from .listing import fill
+from .people import begin_people
 from .soundness import MIGRATIONS, examine, known_versions
 from .trouble import RegisterTrouble, cause_of
 
@@ -103,6 +104,7 @@ def open_store(path: Path, name: str = "") -> Store:
             _migrate(engine)
             examine(path)
         with store.writing() as session:
+            begin_people(session)
             begin_about(session, name)
             fill(session)
     except OperationalError as error:
@@ -136,8 +138,13 @@ def _migrate(engine: Engine) -> None:
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.execution_options(writing=True).connect() as connection:
+        # A table that is made anew is dropped first, and with it would go what refers to it.
+        raw = connection.connection.dbapi_connection
+        assert raw is not None
+        raw.execute("PRAGMA foreign_keys=OFF")
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
+        connection.invalidate()
 
 
 def _prepare(connection: sqlite3.Connection, _: object) -> None:

@@ -19,7 +19,7 @@ STAMP = "%Y-%m-%d %H:%M:%S.%f"
 
 DIGEST = "digest"
 
-COUNTED = frozenset({"revision", "sitting_event", "practice_answer"})
+COUNTED = frozenset({"revision", "sitting_event", "practice_answer", "signature"})
 """Tables whose rows are told apart by what they say: their number is SQLite's own affair."""
 
 
@@ -77,7 +77,8 @@ def digest_of(table: Table, row: Mapping[str, Any]) -> str:
     """
     # The digests of revisions are older than those of the others.
     name = [] if table.name == "revision" else [table.name]
-    values = ((way, row[column]) for column, way in _ways(table))
+    # A row of an older version says nothing of what has been added since.
+    values = ((way, row[column]) for column, way in _ways(table) if column in row)
     said = [*name, *(None if value is None else way(value) for way, value in values)]
     text = json.dumps(said, ensure_ascii=False)
     return hashlib.sha256(text.encode("utf-8", "surrogatepass")).hexdigest()

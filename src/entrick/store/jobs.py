@@ -9,10 +9,11 @@ from datetime import UTC, datetime
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
+from ..core.office import EVERYBODY
 from ..core.summary import Summary
 from ..records import LARGEST_ID
 from .listing import put_summary
-from .models import Job, JobSummary, Revision
+from .models import FIRST, Job, JobSummary, Revision
 
 
 class UnknownJob(LookupError):
@@ -36,6 +37,7 @@ class RevisionView:
     text: str
     note: str
     saved_at: datetime
+    saved_by: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,6 +48,7 @@ class JobView:
     created_at: datetime
     archived: bool
     newest: RevisionView
+    whose: int
 
 
 def _job_row(session: Session, job_id: int) -> Job:
@@ -74,14 +77,16 @@ def one_job(session: Session, job_id: int) -> JobView:
     return _job(_job_row(session, job_id), _newest(session, job_id))
 
 
-def add_job(session: Session, text: str, note: str = "", made: Summary | None = None) -> JobView:
+def add_job(
+    session: Session, text: str, note: str = "", made: Summary | None = None, by: int = FIRST
+) -> JobView:
     """Enter a new job with its first revision, and what the register lists of it where that is
-    known."""
+    known; it belongs to whoever enters it."""
     now = datetime.now(UTC)
-    job = Job(id=next_number(session), created_at=now, archived_at=None)
+    job = Job(id=next_number(session), created_at=now, archived_at=None, person_id=by)
     session.add(job)
     session.flush()
-    revision = add_revision(session, job.id, 1, None, text, note, now)
+    revision = add_revision(session, job.id, 1, None, text, note, now, by)
     put_summary(session, job, revision, made)
     return _job(job, revision)
 
@@ -91,7 +96,7 @@ def next_number(session: Session) -> int:
     return (session.scalar(select(func.max(Job.id))) or 0) + 1
 
 
-def add_revision(
+def add_revision(  # noqa: PLR0913
     session: Session,
     job_id: int,
     number: int,
@@ -99,6 +104,7 @@ def add_revision(
     text: str,
     note: str,
     saved_at: datetime,
+    by: int = FIRST,
 ) -> Revision:
     """Write a revision."""
     revision = Revision(
@@ -108,6 +114,7 @@ def add_revision(
         text=text,
         note=note,
         saved_at=saved_at,
+        person_id=by,
     )
     session.add(revision)
     session.flush()
@@ -121,6 +128,7 @@ def save_revision(
     based_on: int,
     note: str = "",
     made: Summary | None = None,
+    by: int = FIRST,
 ) -> RevisionView:
     """Save a new revision of a job.
 
@@ -133,6 +141,10 @@ def save_revision(
     based_on : int
         Number of the revision the work started from.
     note : str
+    made : Summary, optional
+        What the register lists of it.
+    by : int
+        Who saves it.
 
     Raises
     ------
@@ -143,7 +155,8 @@ def save_revision(
     job, newest = _job_row(session, job_id), _newest(session, job_id)
     if newest.number != based_on:
         raise StaleSave(_revision(newest))
-    revision = add_revision(session, job_id, based_on + 1, based_on, text, note, datetime.now(UTC))
+    now = datetime.now(UTC)
+    revision = add_revision(session, job_id, based_on + 1, based_on, text, note, now, by)
     put_summary(session, job, revision, made)
     return _revision(revision)
 
@@ -184,8 +197,25 @@ def set_archived(session: Session, job_id: int, archived: bool) -> JobView:
 
 
 def _revision(row: Revision) -> RevisionView:
-    return RevisionView(row.number, row.based_on, row.text, row.note, row.saved_at)
+    return RevisionView(row.number, row.based_on, row.text, row.note, row.saved_at, row.person_id)
 
 
 def _job(job: Job, newest: Revision) -> JobView:
-    return JobView(job.id, job.created_at, job.archived_at is not None, _revision(newest))
+    archived = job.archived_at is not None
+    return JobView(job.id, job.created_at, archived, _revision(newest), job.person_id or EVERYBODY)
+
+
+def owner_of_job(session: Session, job_id: int) -> int:
+    """Return whose a job is; `EVERYBODY` where it is everybody's.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    return _job_row(session, job_id).person_id or EVERYBODY
+
+
+def hand_over(session: Session, job_id: int, whose: int) -> None:
+    """Give a job to somebody, or to everybody."""
+    _job_row(session, job_id).person_id = whose or None
+    session.flush()

@@ -33,14 +33,41 @@ class Moment(TypeDecorator[datetime]):
         return value if value is None else value.replace(tzinfo=UTC)
 
 
+FIRST = 1
+"""The number of the first person, whose everything is that was there before there were others."""
+
+Folded = Text().with_variant(Text(collation="NOCASE"), "sqlite")
+"""Words among which large and small letters are alike."""
+
+
+class PersonRow(Base):
+    """Somebody who works here. Who has left keeps number and initials: they stand on drawings.
+
+    `secret` is the hash of a PIN or passphrase, empty where there is none."""
+
+    __tablename__ = "person"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(Text)
+    initials: Mapped[str] = mapped_column(Text)
+    sign: Mapped[str] = mapped_column(Text)
+    role: Mapped[str] = mapped_column(Text)
+    secret: Mapped[str] = mapped_column(Text)
+    joined_at: Mapped[datetime] = mapped_column(Moment)
+    left_at: Mapped[datetime | None] = mapped_column(Moment)
+    digest: Mapped[str] = mapped_column(Text)
+
+
 class Job(Base):
-    """A job of the register. Title, number, units and scale stand in its plan."""
+    """A job of the register. Title, number, units and scale stand in its plan; `person_id` is whose
+    it is, none where it is everybody's."""
 
     __tablename__ = "job"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     created_at: Mapped[datetime] = mapped_column(Moment)
     archived_at: Mapped[datetime | None] = mapped_column(Moment)
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id"))
     digest: Mapped[str] = mapped_column(Text)
     revisions: Mapped[list[Revision]] = relationship(
         back_populates="job", order_by="Revision.number"
@@ -48,7 +75,7 @@ class Job(Base):
 
 
 class Revision(Base):
-    """One saved state of a job's plan. Never changed once written."""
+    """One saved state of a job's plan, and who saved it. Never changed once written."""
 
     __tablename__ = "revision"
     __table_args__ = (UniqueConstraint("job_id", "number", name="uq_revision_job_number"),)
@@ -60,8 +87,24 @@ class Revision(Base):
     text: Mapped[str] = mapped_column(Text)
     note: Mapped[str] = mapped_column(Text, default="")
     saved_at: Mapped[datetime] = mapped_column(Moment)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
     digest: Mapped[str] = mapped_column(Text)
     job: Mapped[Job] = relationship(back_populates="revisions")
+
+
+class SignatureRow(Base):
+    """Who signed a revision as checked or approved, and when."""
+
+    __tablename__ = "signature"
+    __table_args__ = (UniqueConstraint("job_id", "number", "signed_as", name="uq_signature"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="RESTRICT"), index=True)
+    number: Mapped[int]
+    signed_as: Mapped[str] = mapped_column(Text)
+    signed_at: Mapped[datetime] = mapped_column(Moment)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
+    digest: Mapped[str] = mapped_column(Text)
 
 
 class JobSummary(Base):
@@ -79,8 +122,8 @@ class JobSummary(Base):
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     number: Mapped[int]
     core: Mapped[str] = mapped_column(Text)
-    title: Mapped[str] = mapped_column(Text(collation="NOCASE"))
-    drawing: Mapped[str] = mapped_column(Text(collation="NOCASE"))
+    title: Mapped[str] = mapped_column(Folded)
+    drawing: Mapped[str] = mapped_column(Folded)
     unit: Mapped[str] = mapped_column(Text)
     scale: Mapped[str] = mapped_column(Text)
     mistakes: Mapped[int]
@@ -118,6 +161,7 @@ class SittingRow(Base):
     rehearsed: Mapped[bool]
     removed_at: Mapped[datetime | None] = mapped_column(Moment)
     kit: Mapped[str] = mapped_column(Text)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id"), index=True)
     digest: Mapped[str] = mapped_column(Text)
 
 
@@ -144,10 +188,12 @@ class EventRow(Base):
 
 
 class KitRow(Base):
-    """A kit of instruments by name, as the text of its file; one of them is the usual one."""
+    """A kit of instruments of a person by name, as the text of its file; one of theirs is the usual
+    one."""
 
     __tablename__ = "kit"
 
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id"), primary_key=True)
     name: Mapped[str] = mapped_column(Text, primary_key=True)
     text: Mapped[str] = mapped_column(Text)
     usual: Mapped[bool]
@@ -170,6 +216,7 @@ class PracticeRow(Base):
     chances: Mapped[str] = mapped_column(Text)
     hints: Mapped[int]
     rehearsed: Mapped[bool]
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id"), index=True)
     digest: Mapped[str] = mapped_column(Text)
 
 
@@ -184,6 +231,7 @@ class ClassSetRow(Base):
     text: Mapped[str] = mapped_column(Text)
     made_at: Mapped[datetime] = mapped_column(Moment)
     removed_at: Mapped[datetime | None] = mapped_column(Moment)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
     digest: Mapped[str] = mapped_column(Text)
 
 
@@ -202,6 +250,49 @@ class ClassMarkRow(Base):
     marked_at: Mapped[datetime] = mapped_column(Moment)
     answers: Mapped[str] = mapped_column(Text)
     digest: Mapped[str] = mapped_column(Text)
+
+
+class DeviceRow(Base):
+    """A browser that was let in, by the hash of what its cookie says; who works at it, and until
+    when."""
+
+    __tablename__ = "device"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    key: Mapped[str] = mapped_column(Text, unique=True)
+    token: Mapped[str] = mapped_column(Text, unique=True)
+    name: Mapped[str] = mapped_column(Text)
+    address: Mapped[str] = mapped_column(Text)
+    let_in: Mapped[bool]
+    came_at: Mapped[datetime] = mapped_column(Moment)
+    seen_at: Mapped[datetime] = mapped_column(Moment)
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id"))
+    until: Mapped[datetime | None] = mapped_column(Moment)
+
+
+class DoorRow(Base):
+    """The code by which devices come in: until when it is good, and how often it was guessed at."""
+
+    __tablename__ = "door"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    code: Mapped[str] = mapped_column(Text)
+    until: Mapped[datetime] = mapped_column(Moment)
+    guesses: Mapped[int]
+    wrong: Mapped[int]
+    last: Mapped[str] = mapped_column(Text)
+
+
+class GuesserRow(Base):
+    """Whoever typed something wrong: an address at the door, a device or a name at signing in."""
+
+    __tablename__ = "guesser"
+
+    who: Mapped[str] = mapped_column(Text, primary_key=True)
+    wrong: Mapped[int]
+    times: Mapped[int]
+    until: Mapped[datetime] = mapped_column(Moment)
+    seen_at: Mapped[datetime] = mapped_column(Moment)
 
 
 class About(Base):

@@ -9,7 +9,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
 from .about import count
-from .models import PracticeRow
+from .models import FIRST, PracticeRow
 
 MOST_ANSWERS = 20_000
 """Answers that are looked back at, the last ones."""
@@ -28,6 +28,7 @@ class AnswerView:
     chances: tuple[str, ...]
     hints: int = 0
     rehearsed: bool = False
+    whose: int = FIRST
 
 
 def put_answer(session: Session, answer: AnswerView) -> None:
@@ -45,15 +46,15 @@ def put_answer(session: Session, answer: AnswerView) -> None:
             chances="\n".join(answer.chances),
             hints=answer.hints,
             rehearsed=answer.rehearsed,
+            person_id=answer.whose,
         )
     )
 
 
-def list_answers(session: Session) -> list[AnswerView]:
-    """Return what was answered, in order."""
-    rows = session.scalars(
-        select(PracticeRow).order_by(PracticeRow.id.desc()).limit(MOST_ANSWERS)
-    ).all()
+def list_answers(session: Session, whose: int = FIRST) -> list[AnswerView]:
+    """Return what a person answered, in order."""
+    own = select(PracticeRow).where(PracticeRow.person_id == whose)
+    rows = session.scalars(own.order_by(PracticeRow.id.desc()).limit(MOST_ANSWERS)).all()
     return [
         AnswerView(
             row.uid,
@@ -65,12 +66,13 @@ def list_answers(session: Session) -> list[AnswerView]:
             tuple(filter(None, row.chances.split("\n"))),
             row.hints,
             row.rehearsed,
+            row.person_id,
         )
         for row in reversed(rows)
     ]
 
 
-def forget_answers(session: Session) -> None:
-    """Take every answer away."""
-    taken = session.execute(delete(PracticeRow))
+def forget_answers(session: Session, whose: int = FIRST) -> None:
+    """Take every answer of a person away."""
+    taken = session.execute(delete(PracticeRow).where(PracticeRow.person_id == whose))
     count(session, PracticeRow.__tablename__, -taken.rowcount)  # type: ignore[attr-defined]

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import json
 import shutil
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -21,12 +21,13 @@ from .about import NAME, ROWS, counted
 from .database import Store, open_store
 from .digest import DIGEST, as_python, is_sound, kept
 from .listing import put_summary
-from .models import About, Base, Job, Revision
+from .models import FIRST, About, Base, Job, PersonRow, Revision
 from .sqlite_file import Value, rows_of
 
 SIDE_FILES = ("-wal", "-shm")
 
 NAMES = {
+    "person": "people",
     "job": "jobs",
     "revision": "revisions",
     "job_order": "orders of work",
@@ -36,24 +37,30 @@ NAMES = {
     "practice_answer": "answers of practice",
     "class_set": "sets for a class",
     "class_mark": "marks of a class",
+    "signature": "signatures",
 }
 """What the rows of a table are to whoever keeps the register."""
 
 KEYS = {
+    "person": ("id",),
     "job": ("id",),
     "revision": ("job_id", "number"),
     "job_order": ("job_id",),
     "sitting": ("id",),
     "sitting_event": ("sitting_id", "number"),
-    "kit": ("name",),
+    "kit": ("person_id", "name"),
     "practice_answer": ("uid",),
     "class_set": ("id",),
     "class_mark": ("id",),
+    "signature": ("job_id", "number", "signed_as"),
     "about": ("name",),
 }
 """By which columns the rows of a table are told apart."""
 
 Row = Mapping[str, Any]
+
+WHOSE = "person_id"
+"""The column that says whose a row is."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,23 +150,29 @@ def salvage(path: Path) -> tuple[Store, Salvaged]:
 
 
 def _read(path: Path) -> _Found:
-    tables: dict[int, list[Table]] = {}
+    layouts: dict[int, list[tuple[Table, list[str]]]] = {}
     for table in kept():
-        tables.setdefault(len(table.columns), []).append(table)
+        names = table.columns.keys()
+        # As an older version wrote them, rows do not say whose they are.
+        for own in (
+            (names, [name for name in names if name != WHOSE]) if WHOSE in names else (names,)
+        ):
+            layouts.setdefault(len(own), []).append((table, own))
     found = _Found()
     for row_id, values in rows_of(path):
         if not values or not isinstance(values[-1], str) or len(values[-1]) != 64:
             continue
-        for table in tables.get(len(values), ()):
-            row = _row(table, row_id, values)
+        for table, names in layouts.get(len(values), ()):
+            row = _row(names, row_id, values)
             if is_sound(table, row):
+                row = row if WHOSE in row or WHOSE not in table.columns else {**row, WHOSE: FIRST}
                 key = tuple(row[name] for name in KEYS[table.name])
                 found.of(table.name)[key] = row
     return found
 
 
-def _row(table: Table, row_id: int, values: tuple[Value, ...]) -> Row:
-    row = dict(zip(table.columns.keys(), values, strict=True))
+def _row(names: Sequence[str], row_id: int, values: tuple[Value, ...]) -> Row:
+    row = dict(zip(names, values, strict=True))
     # A whole number that is the key of a table is not written twice.
     return {
         name: row_id if value is None and name == "id" else value for name, value in row.items()
@@ -175,13 +188,16 @@ def _enter(session: Session, found: _Found) -> tuple[dict[str, int], list[tuple[
     """Write what was found into a fresh register; return how much of each table came, and what has
     no place any more."""
     came, placeless = dict.fromkeys(counted(), 0), list[tuple[str, Row]]()
+    _enter_people(session, found)
+    came["person"] = len(found.of("person"))
     revisions = found.of("revision")
     jobs = {job_id for job_id, _ in revisions}
     for job_id in jobs - {own for (own,) in found.of("job")}:
         # When it was entered is not known any more; its first revision is.
         first = min(number for own, number in revisions if own == job_id)
         said = {"id": job_id, "created_at": revisions[job_id, first]["saved_at"], DIGEST: ""}
-        session.add(_made(Base.metadata.tables["job"], {**said, "archived_at": None}))
+        whose = {WHOSE: revisions[job_id, first][WHOSE], "archived_at": None}
+        session.add(_made(Base.metadata.tables["job"], {**said, **whose}))
     sittings = {row["id"] for row in found.of("sitting").values() if row["job_id"] in jobs}
     whole = {
         "job": jobs,
@@ -189,7 +205,8 @@ def _enter(session: Session, found: _Found) -> tuple[dict[str, int], list[tuple[
         "class_set": {own for (own,) in found.of("class_set")},
     }
     for table in kept():
-        for row in found.of(table.name).values() if table.name in came else ():
+        enters = table.name in came and table.name != "person"
+        for row in found.of(table.name).values() if enters else ():
             if _has_place(table, row, whole):
                 session.add(_made(table, row))
                 came[table.name] += 1
@@ -203,12 +220,38 @@ def _enter(session: Session, found: _Found) -> tuple[dict[str, int], list[tuple[
     return came, placeless
 
 
+def _enter_people(session: Session, found: _Found) -> None:
+    """Write people first: others refer to them. Of whom nothing is left but a number, that stands
+    for the initials."""
+    person = Base.metadata.tables["person"]
+    for row in found.of("person").values():
+        session.merge(_made(person, row))
+    named = {own for (own,) in found.of("person")} | {FIRST}
+    referred = {
+        row[WHOSE] for rows in found.rows.values() for row in rows.values() if row.get(WHOSE)
+    }
+    now = datetime.now(UTC)
+    for number in sorted(referred - named):
+        made = PersonRow(
+            id=number,
+            name="",
+            initials=f"no. {number}",
+            sign="circle",
+            role="draws",
+            secret="",
+            joined_at=now,
+            left_at=now,
+        )
+        session.add(made)
+    session.flush()
+
+
 def _has_place(table: Table, row: Row, whole: Mapping[str, set[int]]) -> bool:
     """Tell whether what a row belongs to came as well; `whole` has, by table, what is there."""
     match table.name:
         case "job":
             return row["id"] in whole["job"]
-        case "job_order" | "sitting":
+        case "job_order" | "sitting" | "signature":
             return row["job_id"] in whole["job"]
         case "sitting_event":
             return row["sitting_id"] in whole["sitting"]
@@ -220,7 +263,7 @@ def _has_place(table: Table, row: Row, whole: Mapping[str, set[int]]) -> bool:
 def _made(table: Table, row: Row) -> Base:
     model = next(each.class_ for each in Base.registry.mappers if each.local_table is table)
     values = {name: as_python(table.columns[name], value) for name, value in row.items()}
-    if table.name in ("revision", "sitting_event", "practice_answer"):
+    if table.name in ("revision", "sitting_event", "practice_answer", "signature"):
         values.pop("id", None)
     made: Base = model(**values)
     return made

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from ..core.logbook.sitting import Event, Kind
 from ..records import MOST_EVENTS, EventRecord, OrderRecord, SittingRecord, readable
 from .jobs import UnknownJob, one_job, one_revision
-from .models import EventRow, JobOrder, SittingRow
+from .models import FIRST, EventRow, JobOrder, SittingRow
 
 
 class EventsDiffer(RuntimeError):
@@ -33,6 +33,7 @@ class SittingView:
     rehearsed: bool
     removed: bool
     events: tuple[Event, ...]
+    whose: int
 
 
 def begin(  # noqa: PLR0913
@@ -44,6 +45,7 @@ def begin(  # noqa: PLR0913
     started_at: datetime | None = None,
     rehearsed: bool = False,
     kit: str = "",
+    whose: int = FIRST,
 ) -> SittingView:
     """Begin a sitting; one that is known already, as the answer got lost, is returned as it is.
 
@@ -65,6 +67,7 @@ def begin(  # noqa: PLR0913
             rehearsed=rehearsed,
             removed_at=None,
             started_at=started_at or datetime.now(UTC),
+            person_id=whose,
         )
         session.add(row)
         session.flush()
@@ -147,11 +150,15 @@ class Logbook:
     unread: int
 
 
-def read_logbook(session: Session, job_id: int | None = None, removed: bool = False) -> Logbook:
-    """Return sittings: all of them, or those of a job."""
+def read_logbook(
+    session: Session, job_id: int | None = None, removed: bool = False, whose: int | None = None
+) -> Logbook:
+    """Return sittings: all of them, or those of a job, or of a person."""
     chosen = select(SittingRow).order_by(SittingRow.started_at.desc(), SittingRow.id.desc())
     if job_id is not None:
         chosen = chosen.where(SittingRow.job_id == job_id)
+    if whose is not None:
+        chosen = chosen.where(SittingRow.person_id == whose)
     if not removed:
         chosen = chosen.where(SittingRow.removed_at.is_(None))
     every = session.scalars(chosen).all()
@@ -168,10 +175,20 @@ def read_logbook(session: Session, job_id: int | None = None, removed: bool = Fa
 
 
 def list_sittings(
-    session: Session, job_id: int | None = None, removed: bool = False
+    session: Session, job_id: int | None = None, removed: bool = False, whose: int | None = None
 ) -> list[SittingView]:
     """Return the sittings of the logbook that can be read."""
-    return read_logbook(session, job_id, removed).sittings
+    return read_logbook(session, job_id, removed, whose).sittings
+
+
+def owner_of_sitting(session: Session, uid: str) -> int:
+    """Return whose a sitting is.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    return _row(session, uid).person_id
 
 
 def order_of(session: Session, job_id: int) -> OrderRecord:
@@ -231,4 +248,5 @@ def _view(row: SittingRow, events: tuple[Event, ...]) -> SittingView:
         row.rehearsed,
         row.removed_at is not None,
         events,
+        row.person_id,
     )

@@ -9,6 +9,8 @@ from entrick.store.models import Base
 revision = "0002"
 down_revision = "0001"
 
+FOLDED = sa.Text().with_variant(sa.Text(collation="NOCASE"), "sqlite")
+
 
 def upgrade() -> None:
     """Add the digests of what is there, and an empty table of summaries: they are worked out again."""
@@ -34,8 +36,8 @@ def upgrade() -> None:
         ),
         sa.Column("number", sa.Integer, nullable=False),
         sa.Column("core", sa.Text, nullable=False),
-        sa.Column("title", sa.Text(collation="NOCASE"), nullable=False),
-        sa.Column("drawing", sa.Text(collation="NOCASE"), nullable=False),
+        sa.Column("title", FOLDED, nullable=False),
+        sa.Column("drawing", FOLDED, nullable=False),
         sa.Column("unit", sa.Text, nullable=False),
         sa.Column("scale", sa.Text, nullable=False),
         sa.Column("mistakes", sa.Integer, nullable=False),

@@ -9,16 +9,22 @@ from entrick.store.models import Base
 revision = "0006"
 down_revision = "0005"
 
-TABLES = ("job", "job_order", "sitting", "sitting_event", "kit", "practice_answer")
+KEYS = {
+    "job": "id",
+    "job_order": "job_id",
+    "sitting": "id",
+    "sitting_event": "id",
+    "kit": "name",
+    "practice_answer": "id",
+}
 
 
 def upgrade() -> None:
     """Add the digests of what is there; names and counts are written when the register is opened."""
     connection = op.get_bind()
-    for name in TABLES:
+    for name, key in KEYS.items():
         op.add_column(name, sa.Column("digest", sa.Text, nullable=False, server_default=""))
         table = Base.metadata.tables[name]
-        key = next(iter(table.primary_key.columns)).name
         rows = connection.execute(sa.text(f"SELECT * FROM {name}")).mappings().all()
         for row in rows:
             connection.execute(
@@ -36,5 +42,5 @@ def upgrade() -> None:
 def downgrade() -> None:
     """Take them away."""
     op.drop_table("about")
-    for name in TABLES:
+    for name in KEYS:
         op.drop_column(name, "digest")

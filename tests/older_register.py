@@ -101,15 +101,16 @@ def older_register(path: Path, version: str) -> None:
             digests = "0002" if table == "revision" else "0006"
             said = dict(row)
             if version >= digests:
-                said["digest"] = _digest(
-                    table, {k: v for k, v in row.items() if k not in uncovered}
-                )
+                # Sets and marks were signed before they had a number; of others it was left out.
+                numberless = {**row, "id": None} if table.startswith("class") else row
+                said["digest"] = _digest(table, numberless, uncovered)
             names = ", ".join(f'"{name}"' for name in said)
             marks = ", ".join("?" * len(said))
             connection.execute(f"INSERT INTO {table} ({names}) VALUES ({marks})", [*said.values()])
         connection.commit()
 
 
-def _digest(table: str, row: Mapping[str, Any]) -> str:
-    said = [*([] if table == "revision" else [table]), *row.values()]
+def _digest(table: str, row: Mapping[str, Any], uncovered: tuple[str, ...]) -> str:
+    covered = [value for name, value in row.items() if name not in uncovered]
+    said = [*([] if table == "revision" else [table]), *covered]
     return hashlib.sha256(json.dumps(said, ensure_ascii=False).encode()).hexdigest()

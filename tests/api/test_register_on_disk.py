@@ -240,7 +240,7 @@ def test_the_register_is_carried_away_and_back_over_http(
 ) -> None:
     away = client.get("/api/register/export.zip")
     assert away.mimetype == "application/zip"
-    assert json.loads(ZipFile(BytesIO(away.data)).read("register.json"))["entrick"] == 1
+    assert json.loads(ZipFile(BytesIO(away.data)).read("register.json"))["entrick"] == 2
     again = client.post("/api/register/import", data=away.data, content_type="application/zip")
     steps = [json.loads(row) for row in again.text.splitlines()]
     assert steps[-1] == {"jobs": 0, "known": len(said(store))}

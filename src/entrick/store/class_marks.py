@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from .class_sets import UnknownSet
-from .models import ClassMarkRow, ClassSetRow
+from .models import FIRST, ClassMarkRow, ClassSetRow
 
 
 class UnknownMark(LookupError):
@@ -50,7 +50,8 @@ def keep_marks(session: Session, set_id: int, students: Sequence[Mapping[str, An
     for each in students:
         row = _row(session, set_id, each["student"])
         if row is None:
-            row = ClassMarkRow(set_id=set_id, student=each["student"], first_at=now)
+            number = (session.scalar(select(func.max(ClassMarkRow.id))) or 0) + 1
+            row = ClassMarkRow(id=number, set_id=set_id, student=each["student"], first_at=now)
             session.add(row)
         row.name, row.marked_at = each["name"], now
         row.answers = json.dumps(each["answers"], ensure_ascii=False)
@@ -80,12 +81,13 @@ def marks_of(session: Session, set_id: int) -> list[MarkView]:
     return [_view(row) for row in session.scalars(found)]
 
 
-def all_marks(session: Session) -> list[MarkView]:
-    """Return the marks of every set that is not put away, each with when it was first given."""
+def all_marks(session: Session, whose: int = FIRST) -> list[MarkView]:
+    """Return the marks of every set of a person that is not put away, each with when it was first
+    given."""
     found = (
         select(ClassMarkRow)
         .join(ClassSetRow, ClassSetRow.id == ClassMarkRow.set_id)
-        .where(ClassSetRow.removed_at.is_(None))
+        .where(ClassSetRow.removed_at.is_(None), ClassSetRow.person_id == whose)
         .order_by(ClassMarkRow.first_at, ClassMarkRow.id)
     )
     views = []

@@ -40,11 +40,10 @@ def _view(row: ClassSetRow) -> SetView:
     return SetView(row.id, row.title, row.students, row.made_at, removed, row.person_id)
 
 
-def list_sets(session: Session) -> list[SetView]:
-    """Return every set, last made first."""
-    return [
-        _view(row) for row in session.scalars(select(ClassSetRow).order_by(ClassSetRow.id.desc()))
-    ]
+def list_sets(session: Session, whose: int = FIRST) -> list[SetView]:
+    """Return every set of a person, last made first."""
+    own = select(ClassSetRow).where(ClassSetRow.person_id == whose)
+    return [_view(row) for row in session.scalars(own.order_by(ClassSetRow.id.desc()))]
 
 
 def add_set(session: Session, title: str, students: int, text: str, whose: int = FIRST) -> SetView:
@@ -56,8 +55,15 @@ def add_set(session: Session, title: str, students: int, text: str, whose: int =
     """
     if (session.scalar(select(func.count(ClassSetRow.id))) or 0) >= MOST_SETS:
         raise TooManySets(f"a register holds at most {MOST_SETS} sets")
-    now = datetime.now(UTC)
-    row = ClassSetRow(title=title, students=students, text=text, made_at=now, person_id=whose)
+    row = ClassSetRow(
+        # The digest covers the number: it is not left to the database.
+        id=(session.scalar(select(func.max(ClassSetRow.id))) or 0) + 1,
+        title=title,
+        students=students,
+        text=text,
+        made_at=datetime.now(UTC),
+        person_id=whose,
+    )
     session.add(row)
     session.flush()
     return _view(row)
@@ -79,6 +85,16 @@ def put_set_away(session: Session, set_id: int, removed: bool) -> SetView:
     row.removed_at = datetime.now(UTC) if removed else None
     session.flush()
     return _view(row)
+
+
+def owner_of_set(session: Session, set_id: int) -> int:
+    """Return whose a set is.
+
+    Raises
+    ------
+    UnknownSet
+    """
+    return _row(session, set_id).person_id
 
 
 def _row(session: Session, set_id: int) -> ClassSetRow:

@@ -3,17 +3,19 @@ many jobs there are."""
 
 from __future__ import annotations
 
-from collections.abc import Set
+from collections.abc import Sequence, Set
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from sqlalchemy import and_, func, or_, select
+from sqlalchemy import ColumnElement, and_, exists, func, or_, select
 from sqlalchemy.orm import Session, defer
 
+from ..core.office import EVERYBODY
 from ..core.summary import Summary, heading, version
-from .models import Job, JobSummary, Revision
+from .models import FIRST, Job, JobSummary, Revision, SignatureRow
 
+Only = Literal["", "own", "unchecked"]
 Order = Literal["worked", "entered", "title", "drawing"]
 
 
@@ -23,7 +25,8 @@ class Listed:
 
     `pending` where it has not been worked out by today's core yet, `pictured` where it has a
     thumbnail, `double` where another job at work has its drawing number; in a list `made` is
-    without the thumbnail."""
+    without the thumbnail. `whose` it is, by number, `EVERYBODY` where it is everybody's; `signed`
+    as what its newest revision is, the last of it."""
 
     id: int
     revision: int
@@ -33,6 +36,8 @@ class Listed:
     pictured: bool
     double: bool
     made: Summary
+    whose: int
+    signed: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,13 +71,15 @@ def put_summary(session: Session, job: Job, revision: Revision, made: Summary | 
     session.flush()
 
 
-def list_jobs(
+def list_jobs(  # noqa: PLR0913
     session: Session,
     archived: bool = False,
     search: str = "",
     order: Order = "worked",
     page: int = 1,
     size: int = 50,
+    only: Only = "",
+    who: int = FIRST,
 ) -> Page:
     """Return a page of the jobs at work, or of the archived ones.
 
@@ -88,6 +95,10 @@ def list_jobs(
         From 1; one beyond the last is empty.
     size : int
         Jobs on a page.
+    only : {"", "own", "unchecked"}
+        Those of a person; those whose newest revision nobody has checked, and somebody else drew.
+    who : int
+        The person.
     """
     wanted = and_(
         JobSummary.archived.is_(archived),
@@ -98,6 +109,7 @@ def list_jobs(
             )
             for word in search.split()
         ),
+        *_chosen(only, who),
     )
     by = {
         "worked": (JobSummary.worked_at.desc(), JobSummary.job_id.desc()),
@@ -116,7 +128,46 @@ def list_jobs(
     )
     found = rows.all()
     doubles = _doubles(session, {row.drawing for row, _ in found})
-    return Page(tuple(_listed(row, pictured, "", doubles) for row, pictured in found), total)
+    office = _office(session, [row for row, _ in found])
+    listed = (_listed(row, pictured, "", doubles, office[row.job_id]) for row, pictured in found)
+    return Page(tuple(listed), total)
+
+
+def _chosen(only: Only, who: int) -> list[ColumnElement[bool]]:
+    if only == "own":
+        return [JobSummary.job_id.in_(select(Job.id).where(Job.person_id == who))]
+    if only == "unchecked":
+        newest = and_(
+            Revision.job_id == JobSummary.job_id,
+            Revision.number == JobSummary.number,
+            Revision.person_id != who,
+        )
+        checked = and_(
+            SignatureRow.job_id == JobSummary.job_id,
+            SignatureRow.number == JobSummary.number,
+            SignatureRow.signed_as == "checked",
+        )
+        return [exists().where(newest), ~exists().where(checked)]
+    return []
+
+
+def _office(session: Session, rows: Sequence[JobSummary]) -> dict[int, tuple[int, str]]:
+    """Return of some jobs whose they are, and as what their newest revisions are signed."""
+    numbers = [row.job_id for row in rows]
+    owners = session.execute(select(Job.id, Job.person_id).where(Job.id.in_(numbers)))
+    given = session.execute(
+        select(SignatureRow.job_id, SignatureRow.signed_as)
+        .join(
+            JobSummary,
+            and_(
+                JobSummary.job_id == SignatureRow.job_id, JobSummary.number == SignatureRow.number
+            ),
+        )
+        .where(SignatureRow.job_id.in_(numbers))
+        .order_by(SignatureRow.id)
+    )
+    signed: dict[int, str] = dict(given.tuples().all())
+    return {job_id: (who or EVERYBODY, signed.get(job_id, "")) for job_id, who in owners}
 
 
 def listed(session: Session, job_id: int) -> Listed | None:
@@ -124,7 +175,8 @@ def listed(session: Session, job_id: int) -> Listed | None:
     row = session.get(JobSummary, job_id) if job_id < 2**63 else None
     if row is None:
         return None
-    return _listed(row, bool(row.thumbnail), row.thumbnail, _doubles(session, {row.drawing}))
+    doubles, office = _doubles(session, {row.drawing}), _office(session, [row])
+    return _listed(row, bool(row.thumbnail), row.thumbnail, doubles, office[job_id])
 
 
 def drawing_numbers(session: Session) -> list[str]:
@@ -143,7 +195,9 @@ def _doubles(session: Session, numbers: Set[str]) -> frozenset[str]:
     return frozenset(found)
 
 
-def _listed(row: JobSummary, pictured: bool, thumbnail: str, doubles: Set[str]) -> Listed:
+def _listed(
+    row: JobSummary, pictured: bool, thumbnail: str, doubles: Set[str], office: tuple[int, str]
+) -> Listed:
     made = Summary(
         row.title,
         row.drawing,
@@ -163,6 +217,7 @@ def _listed(row: JobSummary, pictured: bool, thumbnail: str, doubles: Set[str]) 
         pictured,
         not row.archived and row.drawing.lower() in doubles,
         made,
+        *office,
     )
 
 

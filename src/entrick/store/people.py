@@ -104,8 +104,14 @@ def add_person(session: Session, name: str, initials: str, role: Role) -> Person
     if len(there) >= MOST_PEOPLE:
         raise NotSo(f"an office holds at most {MOST_PEOPLE} people, those who left among them")
     _check_names(there, name, initials)
-    number = max((person.id for person in there), default=0) + 1
+    return come_in(session, name, initials, role)
+
+
+def come_in(session: Session, name: str, initials: str, role: Role, left: bool = False) -> Person:
+    """Put down somebody as they are told elsewhere, also who has left there."""
+    number = (session.scalar(select(func.max(PersonRow.id))) or 0) + 1
     row = _row(number, name, initials, role, SIGNS[(number - 1) % len(SIGNS)])
+    row.left_at = datetime.now(UTC) if left else None
     session.add(row)
     session.flush()
     return _view(row)

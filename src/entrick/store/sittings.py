@@ -53,6 +53,8 @@ def begin(  # noqa: PLR0913
     ------
     UnknownJob
         There is no such job, or no such revision of it.
+    EventsDiffer
+        The name is that of somebody else's sitting.
     """
     row = session.scalar(select(SittingRow).where(SittingRow.uid == uid))
     if row is None:
@@ -71,6 +73,8 @@ def begin(  # noqa: PLR0913
         )
         session.add(row)
         session.flush()
+    if row.person_id != whose:
+        raise EventsDiffer("somebody else has begun a sitting under this name; begin another")
     return _view(row, _events(session, [row.id]).get(row.id, ()))
 
 
@@ -209,11 +213,16 @@ def set_order(session: Session, job_id: int, **changed: str) -> None:
     session.merge(JobOrder(job_id=job_id, **order.model_dump()))
 
 
-def state_of_sittings(session: Session) -> tuple[int, int, int]:
-    """Return what changes whenever anything is recorded, removed or taken back."""
-    sittings = session.scalar(select(func.count()).select_from(SittingRow)) or 0
-    removed = session.scalar(select(func.count(SittingRow.removed_at)).select_from(SittingRow)) or 0
-    return sittings, removed, session.scalar(select(func.max(EventRow.id))) or 0
+def state_of_sittings(session: Session, whose: int = FIRST) -> tuple[int, int, int]:
+    """Return what changes whenever a person records, removes or takes back anything."""
+    own = select(func.count(), func.count(SittingRow.removed_at))
+    sittings, removed = session.execute(own.where(SittingRow.person_id == whose)).one()
+    last = (
+        select(func.max(EventRow.id))
+        .join(SittingRow, SittingRow.id == EventRow.sitting_id)
+        .where(SittingRow.person_id == whose)
+    )
+    return sittings, removed, session.scalar(last) or 0
 
 
 def _row(session: Session, uid: str) -> SittingRow:

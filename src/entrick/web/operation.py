@@ -63,6 +63,8 @@ class Operation:
         desk does at once.
     sends : str
         Media type of a body that is no JSON and is read by the function itself.
+    deed : str
+        What is done here, as the table says who may: see `core.office.may`.
     """
 
     method: str
@@ -71,6 +73,7 @@ class Operation:
     status: int = 200
     otherwise: Callable[..., Any] | None = None
     sends: str = ""
+    deed: str = "work things out"
 
     @property
     def name(self) -> str:
@@ -155,26 +158,26 @@ class Operations:
     def __iter__(self) -> Iterator[Operation]:
         return iter(self._all)
 
-    def get(self, address: str) -> Callable[[F], F]:
+    def get(self, address: str, **options: Any) -> Callable[[F], F]:
         """Register a function that looks something up."""
-        return self._registered("GET", address)
+        return self._registered("GET", address, **options)
 
     def post(self, address: str, **options: Any) -> Callable[[F], F]:
         """Register a function that works something out, or enters something; with what else an
         `Operation` says."""
         return self._registered("POST", address, **options)
 
-    def put(self, address: str) -> Callable[[F], F]:
+    def put(self, address: str, **options: Any) -> Callable[[F], F]:
         """Register a function that keeps something."""
-        return self._registered("PUT", address)
+        return self._registered("PUT", address, **options)
 
-    def patch(self, address: str) -> Callable[[F], F]:
+    def patch(self, address: str, **options: Any) -> Callable[[F], F]:
         """Register a function that changes a part of something."""
-        return self._registered("PATCH", address)
+        return self._registered("PATCH", address, **options)
 
-    def delete(self, address: str) -> Callable[[F], F]:
+    def delete(self, address: str, **options: Any) -> Callable[[F], F]:
         """Register a function that takes something away."""
-        return self._registered("DELETE", address)
+        return self._registered("DELETE", address, **options)
 
     def _registered(self, method: str, address: str, **options: Any) -> Callable[[F], F]:
         def register(function: F) -> F:

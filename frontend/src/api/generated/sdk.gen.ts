@@ -2,7 +2,7 @@
 
 import type { Client, Options as Options2, TDataShape } from './client';
 import { client } from './client.gen';
-import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, AskDrillData, AskDrillErrors, AskDrillResponses, AskNextData, AskNextErrors, AskNextResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, ClassListData, ClassListErrors, ClassListResponses, ClassWeeksData, ClassWeeksErrors, ClassWeeksResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompareOutlinesData, CompareOutlinesErrors, CompareOutlinesResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, CuttersData, CuttersErrors, CuttersResponses, DecideMarkData, DecideMarkErrors, DecideMarkResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, FindInHandbookData, FindInHandbookErrors, FindInHandbookResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, HandbookFigureData, HandbookFigureErrors, HandbookFigureResponses, HandbookPageData, HandbookPageErrors, HandbookPageResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KeptMarksData, KeptMarksErrors, KeptMarksResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListHandbookData, ListHandbookErrors, ListHandbookResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, ListTopicsData, ListTopicsErrors, ListTopicsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MakePartData, MakePartErrors, MakePartResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetAnswersData, SetAnswersErrors, SetAnswersResponses, SetChoicesData, SetChoicesErrors, SetChoicesResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
+import type { AddEventsData, AddEventsErrors, AddEventsResponses, AddPersonData, AddPersonErrors, AddPersonResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, AskDrillData, AskDrillErrors, AskDrillResponses, AskNextData, AskNextErrors, AskNextResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, ChangePersonData, ChangePersonErrors, ChangePersonResponses, ClassListData, ClassListErrors, ClassListResponses, ClassWeeksData, ClassWeeksErrors, ClassWeeksResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompareOutlinesData, CompareOutlinesErrors, CompareOutlinesResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, CuttersData, CuttersErrors, CuttersResponses, DecideMarkData, DecideMarkErrors, DecideMarkResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPersonData, ExportPersonErrors, ExportPersonResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, FindInHandbookData, FindInHandbookErrors, FindInHandbookResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, GiveRoleData, GiveRoleErrors, GiveRoleResponses, HandbookFigureData, HandbookFigureErrors, HandbookFigureResponses, HandbookPageData, HandbookPageErrors, HandbookPageResponses, HandOverData, HandOverErrors, HandOverResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KeptMarksData, KeptMarksErrors, KeptMarksResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListHandbookData, ListHandbookErrors, ListHandbookResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, ListTopicsData, ListTopicsErrors, ListTopicsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MakePartData, MakePartErrors, MakePartResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NobodyWorksHereData, NobodyWorksHereErrors, NobodyWorksHereResponses, NoticeData, NoticeErrors, NoticeResponses, OfficeDevicesData, OfficeDevicesErrors, OfficeDevicesResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SayWhoWorksHereData, SayWhoWorksHereErrors, SayWhoWorksHereResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SendDeviceAwayData, SendDeviceAwayErrors, SendDeviceAwayResponses, SetAnswersData, SetAnswersErrors, SetAnswersResponses, SetChoicesData, SetChoicesErrors, SetChoicesResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SetSecretData, SetSecretErrors, SetSecretResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SignRevisionData, SignRevisionErrors, SignRevisionResponses, SuggestData, SuggestErrors, SuggestResponses, TakePersonOutData, TakePersonOutErrors, TakePersonOutResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WhoWorksHereData, WhoWorksHereErrors, WhoWorksHereResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
 
 export type Options<TData extends TDataShape = TDataShape, ThrowOnError extends boolean = boolean, TResponse = unknown> = Options2<TData, ThrowOnError, TResponse> & {
     /**
@@ -227,6 +227,19 @@ export const setKit = <ThrowOnError extends boolean = true>(options: Options<Set
 });
 
 /**
+ * Give a job to somebody, or to everybody.
+ */
+export const handOver = <ThrowOnError extends boolean = true>(options: Options<HandOverData, ThrowOnError>) => (options.client ?? client).put<HandOverResponses, HandOverErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/jobs/{job_id}/owner',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
  * Return every revision of a job, newest first.
  */
 export const listRevisions = <ThrowOnError extends boolean = true>(options: Options<ListRevisionsData, ThrowOnError>) => (options.client ?? client).get<ListRevisionsResponses, ListRevisionsErrors, ThrowOnError, 'data'>({
@@ -256,6 +269,19 @@ export const oneRevision = <ThrowOnError extends boolean = true>(options: Option
     responseStyle: 'data',
     url: '/api/jobs/{job_id}/revisions/{number}',
     ...options
+});
+
+/**
+ * Sign the newest revision of a job as checked, or as approved.
+ */
+export const signRevision = <ThrowOnError extends boolean = true>(options: Options<SignRevisionData, ThrowOnError>) => (options.client ?? client).post<SignRevisionResponses, SignRevisionErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/jobs/{job_id}/revisions/{number}/signatures',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
 });
 
 /**
@@ -467,6 +493,128 @@ export const openStep = <ThrowOnError extends boolean = true>(options: Options<O
 });
 
 /**
+ * Let somebody work here from now on.
+ */
+export const addPerson = <ThrowOnError extends boolean = true>(options: Options<AddPersonData, ThrowOnError>) => (options.client ?? client).post<AddPersonResponses, AddPersonErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Return every browser that was let in.
+ */
+export const officeDevices = <ThrowOnError extends boolean = true>(options?: Options<OfficeDevicesData, ThrowOnError>) => (options?.client ?? client).get<OfficeDevicesResponses, OfficeDevicesErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/devices',
+    ...options
+});
+
+/**
+ * Let a browser in no more.
+ */
+export const sendDeviceAway = <ThrowOnError extends boolean = true>(options: Options<SendDeviceAwayData, ThrowOnError>) => (options.client ?? client).delete<SendDeviceAwayResponses, SendDeviceAwayErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/devices/{key}',
+    ...options
+});
+
+/**
+ * Say that nobody works at this browser any more.
+ */
+export const nobodyWorksHere = <ThrowOnError extends boolean = true>(options?: Options<NobodyWorksHereData, ThrowOnError>) => (options?.client ?? client).delete<NobodyWorksHereResponses, NobodyWorksHereErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/here',
+    ...options
+});
+
+/**
+ * Return who works here, and everybody who could.
+ */
+export const whoWorksHere = <ThrowOnError extends boolean = true>(options?: Options<WhoWorksHereData, ThrowOnError>) => (options?.client ?? client).get<WhoWorksHereResponses, WhoWorksHereErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/here',
+    ...options
+});
+
+/**
+ * Say who works at this browser from now on: with a PIN or passphrase, except at the desk
+ * itself.
+ */
+export const sayWhoWorksHere = <ThrowOnError extends boolean = true>(options: Options<SayWhoWorksHereData, ThrowOnError>) => (options.client ?? client).post<SayWhoWorksHereResponses, SayWhoWorksHereErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/here',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Let somebody work here no more: jobs stay, signed by initials; logbook, practice and kits are
+ * taken away.
+ */
+export const takePersonOut = <ThrowOnError extends boolean = true>(options: Options<TakePersonOutData, ThrowOnError>) => (options.client ?? client).delete<TakePersonOutResponses, TakePersonOutErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/{person_id}',
+    ...options
+});
+
+/**
+ * Put down anew what somebody is called.
+ */
+export const changePerson = <ThrowOnError extends boolean = true>(options: Options<ChangePersonData, ThrowOnError>) => (options.client ?? client).patch<ChangePersonResponses, ChangePersonErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/{person_id}',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Return what is somebody's own as open files: jobs, logbook, practice, kits.
+ */
+export const exportPerson = <ThrowOnError extends boolean = true>(options: Options<ExportPersonData, ThrowOnError>) => (options.client ?? client).get<ExportPersonResponses, ExportPersonErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/{person_id}/export.zip',
+    ...options
+});
+
+/**
+ * Give somebody a role.
+ */
+export const giveRole = <ThrowOnError extends boolean = true>(options: Options<GiveRoleData, ThrowOnError>) => (options.client ?? client).put<GiveRoleResponses, GiveRoleErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/{person_id}/role',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Set somebody's PIN or passphrase; an empty one takes it away. Browsers at which they work
+ * ask anew.
+ */
+export const setSecret = <ThrowOnError extends boolean = true>(options: Options<SetSecretData, ThrowOnError>) => (options.client ?? client).put<SetSecretResponses, SetSecretErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/people/{person_id}/secret',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
  * Return a picture of an item of a kit.
  */
 export const instrument = <ThrowOnError extends boolean = true>(options: Options<InstrumentData, ThrowOnError>) => (options.client ?? client).get<InstrumentResponses, InstrumentErrors, ThrowOnError, 'data'>({
@@ -494,7 +642,7 @@ export const forgetPractice = <ThrowOnError extends boolean = true>(options?: Op
 });
 
 /**
- * Return what practice has shown so far.
+ * Return what practice has shown so far: one's own, or somebody's whose it may be seen.
  */
 export const practiceRecord = <ThrowOnError extends boolean = true>(options?: Options<PracticeRecordData, ThrowOnError>) => (options?.client ?? client).get<PracticeRecordResponses, PracticeRecordErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',

@@ -299,6 +299,26 @@ export type CandidateOut = {
 };
 
 /**
+ * ChangedPersonIn
+ *
+ * What somebody is called from now on; what is not said stays.
+ */
+export type ChangedPersonIn = {
+    /**
+     * Initials
+     */
+    initials?: string | null;
+    /**
+     * Name
+     */
+    name?: string | null;
+    /**
+     * Sign
+     */
+    sign?: 'circle' | 'square' | 'triangle' | 'diamond' | 'cross' | 'plus' | 'ring' | 'bar' | 'half' | 'hexagon' | null;
+};
+
+/**
  * ChapterOut
  *
  * A chapter with its pages.
@@ -951,9 +971,9 @@ export type DeviceOut = {
      */
     address: string;
     /**
-     * Came
+     * Came At
      */
-    came: string;
+    came_at: string;
     /**
      * Key
      */
@@ -962,6 +982,10 @@ export type DeviceOut = {
      * Name
      */
     name: string;
+    /**
+     * Seen At
+     */
+    seen_at: string;
 };
 
 /**
@@ -1841,6 +1865,35 @@ export type HandbookOut = {
 };
 
 /**
+ * HereOut
+ *
+ * Who works here. `alone` where there is one person, and nothing is to be asked or said of
+ * people; `asks` where a PIN or passphrase is asked for; `you` is nought for nobody.
+ */
+export type HereOut = {
+    /**
+     * Alone
+     */
+    alone: boolean;
+    /**
+     * Asks
+     */
+    asks: boolean;
+    /**
+     * People
+     */
+    people: Array<PersonOut>;
+    /**
+     * Role
+     */
+    role: 'draws' | 'checks' | 'runs' | null;
+    /**
+     * You
+     */
+    you: number;
+};
+
+/**
  * HintIn
  *
  * A hint to a question is wanted: the first, or a further one.
@@ -1976,9 +2029,11 @@ export type JobKitIn = {
  *
  * A job as the register lists it.
  *
- * `trouble` is its first mistake in words. `pending` says that it has not been worked out yet;
- * then only its heading is known. `pictured` says whether there is a thumbnail, `double` that
- * another job at work has the same drawing number.
+ * `whose` it is by name, empty where it is everybody's or nobody ever said; `yours` whether one
+ * may save in it; `signed` as what its newest revision is. `trouble` is its first mistake in
+ * words. `pending` says that it has not been worked out yet; then only its heading is known.
+ * `pictured` says whether there is a thumbnail, `double` that another job at work has the same
+ * drawing number.
  */
 export type JobOut = {
     /**
@@ -2022,6 +2077,10 @@ export type JobOut = {
      */
     scale: string;
     /**
+     * Signed
+     */
+    signed: 'checked' | 'approved' | '';
+    /**
      * Title
      */
     title: string;
@@ -2034,9 +2093,17 @@ export type JobOut = {
      */
     unit: string;
     /**
+     * Whose
+     */
+    whose: string;
+    /**
      * Worked At
      */
     worked_at: string;
+    /**
+     * Yours
+     */
+    yours: boolean;
 };
 
 /**
@@ -3286,6 +3353,26 @@ export type NewPartOut = {
 };
 
 /**
+ * NewPersonIn
+ *
+ * Somebody who is to work here.
+ */
+export type NewPersonIn = {
+    /**
+     * Initials
+     */
+    initials: string;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Role
+     */
+    role?: 'draws' | 'checks' | 'runs';
+};
+
+/**
  * NextIn
  *
  * The next question of a round about a plan is wanted: whether with new givens, and whether
@@ -3361,6 +3448,50 @@ export type NumberOut = {
      * Drawing
      */
     drawing: string;
+};
+
+/**
+ * OfficeDeviceOut
+ *
+ * A browser that was let in: since when, when it was last here, who works at it.
+ */
+export type OfficeDeviceOut = {
+    /**
+     * Address
+     */
+    address: string;
+    /**
+     * Came At
+     */
+    came_at: string;
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Person
+     */
+    person: string;
+    /**
+     * Seen At
+     */
+    seen_at: string;
+};
+
+/**
+ * OfficeDevicesOut
+ *
+ * Every browser that was let in, the last seen first.
+ */
+export type OfficeDevicesOut = {
+    /**
+     * Devices
+     */
+    devices: Array<OfficeDeviceOut>;
 };
 
 /**
@@ -3467,6 +3598,18 @@ export type OverallOut = {
 };
 
 /**
+ * OwnerIn
+ *
+ * Whose a job is from now on, by number; nought for everybody's.
+ */
+export type OwnerIn = {
+    /**
+     * Person
+     */
+    person: number;
+};
+
+/**
  * PaceOut
  *
  * Median seconds of a step with an instrument, and on how many it rests.
@@ -3561,6 +3704,42 @@ export type PapersIn = {
      * Set
      */
     set: string;
+};
+
+/**
+ * PersonOut
+ *
+ * Somebody who works here; `secret` where they say a PIN or passphrase to come in.
+ */
+export type PersonOut = {
+    /**
+     * Id
+     */
+    id: number;
+    /**
+     * Initials
+     */
+    initials: string;
+    /**
+     * Left
+     */
+    left: boolean;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Role
+     */
+    role: 'draws' | 'checks' | 'runs';
+    /**
+     * Secret
+     */
+    secret: boolean;
+    /**
+     * Sign
+     */
+    sign: string;
 };
 
 /**
@@ -4125,13 +4304,22 @@ export type RemovedIn = {
 /**
  * RevisionOut
  *
- * A saved state of a plan.
+ * A saved state of a plan; `name` and `initials` are of who saved it, empty where nobody ever
+ * said.
  */
 export type RevisionOut = {
     /**
      * Based On
      */
     based_on: number | null;
+    /**
+     * Initials
+     */
+    initials: string;
+    /**
+     * Name
+     */
+    name: string;
     /**
      * Note
      */
@@ -4144,6 +4332,10 @@ export type RevisionOut = {
      * Saved At
      */
     saved_at: string;
+    /**
+     * Signatures
+     */
+    signatures: Array<SignatureOut>;
     /**
      * Text
      */
@@ -4160,6 +4352,18 @@ export type RevisionsOut = {
      * Revisions
      */
     revisions: Array<RevisionOut>;
+};
+
+/**
+ * RoleIn
+ *
+ * The role somebody has from now on.
+ */
+export type RoleIn = {
+    /**
+     * Role
+     */
+    role: 'draws' | 'checks' | 'runs';
 };
 
 /**
@@ -4415,6 +4619,18 @@ export type SchemeIn = {
      * Weight
      */
     weight?: number;
+};
+
+/**
+ * SecretIn
+ *
+ * The PIN or passphrase somebody says from now on.
+ */
+export type SecretIn = {
+    /**
+     * Secret
+     */
+    secret: string;
 };
 
 /**
@@ -4826,6 +5042,58 @@ export type SheetRowOut = {
      * Tool
      */
     tool: string;
+};
+
+/**
+ * SignInIn
+ *
+ * Who works here from now on, and their PIN or passphrase where one is asked for.
+ */
+export type SignInIn = {
+    /**
+     * Person
+     */
+    person: number;
+    /**
+     * Secret
+     */
+    secret?: string;
+};
+
+/**
+ * SignatureIn
+ *
+ * As what a revision is signed.
+ */
+export type SignatureIn = {
+    /**
+     * Signed As
+     */
+    signed_as: 'checked' | 'approved';
+};
+
+/**
+ * SignatureOut
+ *
+ * A signature under a revision: as what, by whom, when.
+ */
+export type SignatureOut = {
+    /**
+     * At
+     */
+    at: string;
+    /**
+     * Initials
+     */
+    initials: string;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Signed As
+     */
+    signed_as: 'checked' | 'approved';
 };
 
 /**
@@ -6604,6 +6872,10 @@ export type ListJobsData = {
          */
         order?: 'worked' | 'entered' | 'title' | 'drawing';
         /**
+         * Only
+         */
+        only?: '' | 'own' | 'unchecked';
+        /**
          * Page
          */
         page?: number;
@@ -7037,6 +7309,80 @@ export type SetKitResponses = {
 
 export type SetKitResponse = SetKitResponses[keyof SetKitResponses];
 
+export type HandOverData = {
+    body: OwnerIn;
+    path: {
+        /**
+         * Job Id
+         */
+        job_id: number;
+    };
+    query?: never;
+    url: '/api/jobs/{job_id}/owner';
+};
+
+export type HandOverErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type HandOverError = HandOverErrors[keyof HandOverErrors];
+
+export type HandOverResponses = {
+    /**
+     * OK
+     */
+    200: JobOut;
+};
+
+export type HandOverResponse = HandOverResponses[keyof HandOverResponses];
+
 export type ListRevisionsData = {
     body?: never;
     path: {
@@ -7262,6 +7608,84 @@ export type OneRevisionResponses = {
 };
 
 export type OneRevisionResponse = OneRevisionResponses[keyof OneRevisionResponses];
+
+export type SignRevisionData = {
+    body: SignatureIn;
+    path: {
+        /**
+         * Job Id
+         */
+        job_id: number;
+        /**
+         * Number
+         */
+        number: number;
+    };
+    query?: never;
+    url: '/api/jobs/{job_id}/revisions/{number}/signatures';
+};
+
+export type SignRevisionErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SignRevisionError = SignRevisionErrors[keyof SignRevisionErrors];
+
+export type SignRevisionResponses = {
+    /**
+     * Created
+     */
+    201: RevisionOut;
+};
+
+export type SignRevisionResponse = SignRevisionResponses[keyof SignRevisionResponses];
 
 export type SetScheduleData = {
     body: ScheduleIn;
@@ -7851,6 +8275,10 @@ export type OpenLogbookData = {
          * Unit
          */
         unit?: 'mm' | 'in';
+        /**
+         * Person
+         */
+        person?: number | null;
     };
     url: '/api/logbook';
 };
@@ -7920,7 +8348,12 @@ export type OpenLogbookResponse = OpenLogbookResponses[keyof OpenLogbookResponse
 export type LogbookCsvData = {
     body?: never;
     path?: never;
-    query?: never;
+    query?: {
+        /**
+         * Person
+         */
+        person?: number | null;
+    };
     url: '/api/logbook.csv';
 };
 
@@ -8538,6 +8971,795 @@ export type OpenStepResponses = {
 
 export type OpenStepResponse = OpenStepResponses[keyof OpenStepResponses];
 
+export type AddPersonData = {
+    body: NewPersonIn;
+    path?: never;
+    query?: never;
+    url: '/api/people';
+};
+
+export type AddPersonErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type AddPersonError = AddPersonErrors[keyof AddPersonErrors];
+
+export type AddPersonResponses = {
+    /**
+     * Created
+     */
+    201: PersonOut;
+};
+
+export type AddPersonResponse = AddPersonResponses[keyof AddPersonResponses];
+
+export type OfficeDevicesData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/people/devices';
+};
+
+export type OfficeDevicesErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type OfficeDevicesError = OfficeDevicesErrors[keyof OfficeDevicesErrors];
+
+export type OfficeDevicesResponses = {
+    /**
+     * OK
+     */
+    200: OfficeDevicesOut;
+};
+
+export type OfficeDevicesResponse = OfficeDevicesResponses[keyof OfficeDevicesResponses];
+
+export type SendDeviceAwayData = {
+    body?: never;
+    path: {
+        /**
+         * Key
+         */
+        key: string;
+    };
+    query?: never;
+    url: '/api/people/devices/{key}';
+};
+
+export type SendDeviceAwayErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SendDeviceAwayError = SendDeviceAwayErrors[keyof SendDeviceAwayErrors];
+
+export type SendDeviceAwayResponses = {
+    /**
+     * OK
+     */
+    200: OfficeDevicesOut;
+};
+
+export type SendDeviceAwayResponse = SendDeviceAwayResponses[keyof SendDeviceAwayResponses];
+
+export type NobodyWorksHereData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/people/here';
+};
+
+export type NobodyWorksHereErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type NobodyWorksHereError = NobodyWorksHereErrors[keyof NobodyWorksHereErrors];
+
+export type NobodyWorksHereResponses = {
+    /**
+     * OK
+     */
+    200: HereOut;
+};
+
+export type NobodyWorksHereResponse = NobodyWorksHereResponses[keyof NobodyWorksHereResponses];
+
+export type WhoWorksHereData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/people/here';
+};
+
+export type WhoWorksHereErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type WhoWorksHereError = WhoWorksHereErrors[keyof WhoWorksHereErrors];
+
+export type WhoWorksHereResponses = {
+    /**
+     * OK
+     */
+    200: HereOut;
+};
+
+export type WhoWorksHereResponse = WhoWorksHereResponses[keyof WhoWorksHereResponses];
+
+export type SayWhoWorksHereData = {
+    body: SignInIn;
+    path?: never;
+    query?: never;
+    url: '/api/people/here';
+};
+
+export type SayWhoWorksHereErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SayWhoWorksHereError = SayWhoWorksHereErrors[keyof SayWhoWorksHereErrors];
+
+export type SayWhoWorksHereResponses = {
+    /**
+     * OK
+     */
+    200: HereOut;
+};
+
+export type SayWhoWorksHereResponse = SayWhoWorksHereResponses[keyof SayWhoWorksHereResponses];
+
+export type TakePersonOutData = {
+    body?: never;
+    path: {
+        /**
+         * Person Id
+         */
+        person_id: number;
+    };
+    query?: never;
+    url: '/api/people/{person_id}';
+};
+
+export type TakePersonOutErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type TakePersonOutError = TakePersonOutErrors[keyof TakePersonOutErrors];
+
+export type TakePersonOutResponses = {
+    /**
+     * OK
+     */
+    200: HereOut;
+};
+
+export type TakePersonOutResponse = TakePersonOutResponses[keyof TakePersonOutResponses];
+
+export type ChangePersonData = {
+    body: ChangedPersonIn;
+    path: {
+        /**
+         * Person Id
+         */
+        person_id: number;
+    };
+    query?: never;
+    url: '/api/people/{person_id}';
+};
+
+export type ChangePersonErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ChangePersonError = ChangePersonErrors[keyof ChangePersonErrors];
+
+export type ChangePersonResponses = {
+    /**
+     * OK
+     */
+    200: PersonOut;
+};
+
+export type ChangePersonResponse = ChangePersonResponses[keyof ChangePersonResponses];
+
+export type ExportPersonData = {
+    body?: never;
+    path: {
+        /**
+         * Person Id
+         */
+        person_id: number;
+    };
+    query?: never;
+    url: '/api/people/{person_id}/export.zip';
+};
+
+export type ExportPersonErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ExportPersonError = ExportPersonErrors[keyof ExportPersonErrors];
+
+export type ExportPersonResponses = {
+    /**
+     * OK
+     */
+    200: Blob | File;
+};
+
+export type ExportPersonResponse = ExportPersonResponses[keyof ExportPersonResponses];
+
+export type GiveRoleData = {
+    body: RoleIn;
+    path: {
+        /**
+         * Person Id
+         */
+        person_id: number;
+    };
+    query?: never;
+    url: '/api/people/{person_id}/role';
+};
+
+export type GiveRoleErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type GiveRoleError = GiveRoleErrors[keyof GiveRoleErrors];
+
+export type GiveRoleResponses = {
+    /**
+     * OK
+     */
+    200: PersonOut;
+};
+
+export type GiveRoleResponse = GiveRoleResponses[keyof GiveRoleResponses];
+
+export type SetSecretData = {
+    body: SecretIn;
+    path: {
+        /**
+         * Person Id
+         */
+        person_id: number;
+    };
+    query?: never;
+    url: '/api/people/{person_id}/secret';
+};
+
+export type SetSecretErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SetSecretError = SetSecretErrors[keyof SetSecretErrors];
+
+export type SetSecretResponses = {
+    /**
+     * OK
+     */
+    200: PersonOut;
+};
+
+export type SetSecretResponse = SetSecretResponses[keyof SetSecretResponses];
+
 export type InstrumentData = {
     body?: never;
     path?: never;
@@ -8770,7 +9992,12 @@ export type ForgetPracticeResponse = ForgetPracticeResponses[keyof ForgetPractic
 export type PracticeRecordData = {
     body?: never;
     path?: never;
-    query?: never;
+    query?: {
+        /**
+         * Person
+         */
+        person?: number | null;
+    };
     url: '/api/practice';
 };
 

@@ -12,12 +12,17 @@ from .. import register
 from ..operation import Operation
 from ..workers.forward import as_response, as_sent, forwarded
 from ..workers.pool import InProcess, Pool
-from . import guard, pages, problems
+from . import guard, pages, problems, who
 from .pairing import Pairing, door
+from .proxy import Proxy
 
 
 def create_app(
-    store: Store, workers: Pool | None = None, notice: str = "", pairing: Pairing | None = None
+    store: Store,
+    workers: Pool | None = None,
+    notice: str = "",
+    pairing: Pairing | None = None,
+    proxy: Proxy | None = None,
 ) -> Flask:
     """Make the application for a store.
 
@@ -31,12 +36,19 @@ def create_app(
         What whoever keeps the register should know.
     pairing : Pairing, optional
         Who may come in from the local network; nobody when not given.
+    proxy : Proxy, optional
+        What stands between the desk and everybody, where something does.
     """
     app = Flask(__name__, static_folder=None)
     app.extensions["entrick.store"] = store
     app.extensions["entrick.workers"] = workers or InProcess()
     app.extensions["entrick.notice"] = notice
     app.extensions["entrick.pairing"] = pairing
+    app.extensions["entrick.behind_proxy"] = proxy
+    if pairing is not None:
+        pairing.stand_in(store)
+    if proxy is not None:
+        app.wsgi_app = proxy.around(app.wsgi_app)  # type: ignore[assignment,method-assign]
     guard.register(app)
     problems.register(app)
     for operation in register.operations():
@@ -53,6 +65,7 @@ def create_app(
         if not isinstance(request.routing_exception, NotFound):
             return None
         if request.path.startswith("/api/"):
+            who.require("work things out")
             return forwarded()
         looking = request.method in ("GET", "HEAD") and not request.path.startswith("/assets/")
         return pages.at(request.path) if looking else None
@@ -61,7 +74,8 @@ def create_app(
 
 
 def _view(operation: Operation) -> Callable[..., Response]:
-    def view(**_: object) -> Response:
+    def view(**said: object) -> Response:
+        who.require(operation.deed, who.whose(said) if who.here().person else None)
         found = operation.answer(as_sent("body" in operation.takes))
         return found if isinstance(found, Response) else as_response(found)
 

@@ -7,9 +7,11 @@ import ipaddress
 import secrets
 from urllib.parse import urlsplit
 
-from flask import Flask, Response, abort, g, request
+from flask import Flask, Response, abort, current_app, g, request
 
+from . import who
 from .pairing import COOKIE, PAIR, knock, the_pairing
+from .proxy import Proxy
 
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
 LARGEST_BODY = 512 * 1024
@@ -57,12 +59,7 @@ def register(app: Flask) -> None:
 
     @app.before_request
     def check() -> Response | None:
-        pairing = the_pairing()
-        g.at_the_desk = _host(request.headers.get("Host", "")) in LOOPBACK and is_here(
-            request.remote_addr
-        )
-        if not g.at_the_desk and (pairing is None or request.headers.get("Host") != pairing.netloc):
-            abort(403, "The desk answers only to its own address on this machine.")
+        _check_door()
         origin, site = (
             request.headers.get("Origin"),
             request.headers.get("Sec-Fetch-Site", "same-origin"),
@@ -71,15 +68,15 @@ def register(app: Flask) -> None:
         # Looking at the pages costs nothing; whatever the API works out or gives away is for the
         # desk's own pages.
         if looking and not request.path.startswith("/api/"):
-            return None if g.at_the_desk else stranger()
+            return stranger()
         if site not in ("same-origin", "none") or (
-            origin is not None and _netloc(origin) != request.headers.get("Host")
+            origin is not None and _netloc(origin) != request.host
         ):
             abort(403, "The desk is used only from its own pages.")
-        if not g.at_the_desk:
-            answer = stranger()
-            if answer is not None or request.path == PAIR:
-                return answer
+        answer = stranger()
+        if answer is not None or request.path == PAIR:
+            return answer
+        who.find()
         if looking:
             return None
         large = request.path == IMPORT
@@ -97,14 +94,15 @@ def register(app: Flask) -> None:
     def stranger() -> Response | None:
         """Answer a device of the network that has not typed the code."""
         pairing = the_pairing()
-        assert pairing is not None
-        if pairing.lets_in(request.cookies.get(COOKIE)):
+        if g.at_the_desk or pairing is None or pairing.lets_in(request.cookies.get(COOKIE)):
             return None
         request.max_content_length = SMALLEST_BODY
         return knock()
 
     @app.after_request
     def protect(response: Response) -> Response:
+        if g.get("joined"):
+            response = g.joined(response)
         # The page that asks for the code is the only one with a form that is sent, and has to say
         # where from.
         forms = "'self'" if g.get("asks", False) else "'none'"
@@ -121,6 +119,21 @@ def register(app: Flask) -> None:
         )
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
         return response
+
+
+def _check_door() -> None:
+    """Refuse whoever comes by a door that is none, and note whether they sit at the desk."""
+    said = request.headers.get("Host", "")
+    proxy: Proxy | None = current_app.extensions["entrick.behind_proxy"]
+    if proxy is not None:
+        g.at_the_desk = False
+        if request.host != proxy.name:
+            abort(403, "The desk answers only to the name it is called by.")
+        return
+    pairing = the_pairing()
+    g.at_the_desk = _host(said) in LOOPBACK and is_here(request.remote_addr)
+    if not g.at_the_desk and (pairing is None or said != pairing.netloc):
+        abort(403, "The desk answers only to its own address on this machine.")
 
 
 def _read_json() -> None:

@@ -1,76 +1,31 @@
 """The door for phones and tablets of the local network: a code of six figures, typed once within
-ten minutes, for one run of the desk.
+ten minutes.
 
-Nothing of this is there unless the desk was asked to listen on the network. A device that has typed
-the code carries a cookie signed for this run, is listed at the desk, and can be sent away there;
-everybody else is shown the page that asks for the code, and nothing else."""
+Nothing of this is there unless the desk was asked to listen on the network. A device that has
+typed the code carries a cookie, is listed at the desk, and can be sent away there; everybody else
+is shown the page that asks for the code, and nothing else. What is known of it stands in the
+register (`store/doors.py`): several processes may serve one."""
 
 from __future__ import annotations
 
-import hashlib
 import io
 import ipaddress
-import secrets
 import socket
-import threading
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from html import escape
 
 import segno
 from flask import Blueprint, Response, abort, current_app, g, request
-from itsdangerous import BadSignature, Signer
+
+from ...store import doors
+from ...store.database import Store
+from ...store.doors import LASTS, Waits
 
 COOKIE = "entrick_device"
-FIGURES = 6
-
-TRIES = 5
-"""Wrong codes from one address after which it waits."""
-
-WAIT = 60.0
-"""Seconds it waits then; twice as long each time it comes to that again."""
-
-LASTS = 600.0
-"""Seconds a code is good for."""
-
-GUESSES = 30
-"""Wrong codes from anywhere after which there is another code."""
-
-MOST_ADDRESSES = 1000
-"""Addresses that are counted; of more the oldest are forgotten, and the code changes before that
-helps anybody."""
-
-MOST_DEVICES = 100
 
 PAIR = "/pair"
-
-
-class Waits(Exception):
-    """Too many wrong codes from an address: it is not let in for some seconds, whatever is
-    typed."""
-
-    def __init__(self, seconds: float) -> None:
-        super().__init__(f"too many wrong codes: wait {seconds:.0f} seconds")
-        self.seconds = seconds
-
-
-@dataclass(frozen=True, slots=True)
-class Device:
-    """A device that was let in: by which name it is listed, from which address it came."""
-
-    key: str
-    name: str
-    address: str
-    came: datetime
-
-
-@dataclass(slots=True)
-class _Guesser:
-    wrong: int = 0
-    times: int = 0
-    until: float = 0.0
 
 
 class Pairing:
@@ -84,52 +39,62 @@ class Pairing:
     secure : bool
         Whether it is served with a certificate.
     clock : callable
-        Seconds that never run backwards.
+        Seconds since 1970.
     """
 
     def __init__(
-        self, host: str, port: int, secure: bool, clock: Callable[[], float] = time.monotonic
+        self, host: str, port: int, secure: bool, clock: Callable[[], float] = time.time
     ) -> None:
         shown = f"[{host}]" if ":" in host else host
         self.netloc, self.secure = f"{shown}:{port}", secure
         self.address = f"http{'s' if secure else ''}://{self.netloc}/"
-        self._signer = Signer(
-            secrets.token_bytes(32), salt="entrick-device", digest_method=hashlib.sha256
-        )
-        self._clock, self._lock = clock, threading.RLock()
-        self._devices: dict[str, Device] = {}
-        self._guessers: dict[str, _Guesser] = {}
-        self._wrong: list[str] = []
-        self.renew()
+        self._clock = clock
+        self._store: Store | None = None
+
+    def stand_in(self, store: Store) -> None:
+        """Say in which register stands who may come in."""
+        self._store = store
+
+    @property
+    def store(self) -> Store:
+        """The register."""
+        if self._store is None:
+            raise RuntimeError("there is no register yet in which this could stand")
+        return self._store
+
+    @property
+    def now(self) -> datetime:
+        """What time it is."""
+        return datetime.fromtimestamp(self._clock(), UTC)
 
     def renew(self) -> None:
         """Take another code, good from now on."""
-        with self._lock:
-            self._code = f"{secrets.randbelow(10**FIGURES):0{FIGURES}}"
-            self._until = self._clock() + LASTS
-            self._guesses = 0
+        with self.store.writing() as session:
+            doors.renew_code(session, self.now)
+
+    @property
+    def door(self) -> doors.Door:
+        """The code that is good now, for how long, and what there was of wrong ones."""
+        with self.store.writing() as session:
+            return doors.the_door(session, self.now)
 
     @property
     def code(self) -> str:
         """The code that is good now; another one where the last has come to its end."""
-        with self._lock:
-            if self._clock() >= self._until:
-                self.renew()
-            return self._code
+        return self.door.code
 
     @property
     def seconds(self) -> int:
         """How long the code is good for yet."""
-        with self._lock:
-            return max(0, round(self._until - self._clock())) if self.code else 0
+        return self.door.seconds
 
     def lets_in(self, cookie: str | None) -> bool:
-        """Tell whether a cookie was given by this run, to a device that was not sent away."""
-        try:
-            key = self._signer.unsign(cookie or "").decode("latin-1")
-        except BadSignature:
+        """Tell whether a cookie was given to a device that typed the code and was not sent away."""
+        if self._store is None:
             return False
-        return key in self._devices
+        with self.store.reading() as session:
+            device = doors.device_of(session, cookie, self.now)
+        return device is not None and device.let_in
 
     def cookie_for(self, code: str, address: str = "", name: str = "a device") -> str | None:
         """Return a cookie for the right code, None for a wrong one.
@@ -146,56 +111,30 @@ class Pairing:
         ------
         Waits
         """
-        with self._lock:
-            guesser = self._guessers.setdefault(address, _Guesser())
-            left = guesser.until - self._clock()
-            if left > 0:
-                raise Waits(left)
-            if secrets.compare_digest(code.encode(), self.code.encode()):
-                del self._guessers[address]
-                return self._let_in(address, name)
-            self._note(guesser, address)
-            return None
-
-    def _let_in(self, address: str, name: str) -> str:
-        key = secrets.token_hex(16)
-        while len(self._devices) >= MOST_DEVICES:
-            del self._devices[next(iter(self._devices))]
-        self._devices[key] = Device(key, name, address, datetime.now(UTC))
-        return self._signer.sign(key).decode()
-
-    def _note(self, guesser: _Guesser, address: str) -> None:
-        guesser.wrong += 1
-        if guesser.wrong >= TRIES:
-            guesser.wrong, guesser.times = 0, guesser.times + 1
-            guesser.until = self._clock() + WAIT * 2 ** min(guesser.times - 1, 10)
-        while len(self._guessers) > MOST_ADDRESSES:
-            del self._guessers[next(iter(self._guessers))]
-        self._wrong = [*self._wrong[-999:], address]
-        self._guesses += 1
-        if self._guesses >= GUESSES:
-            self.renew()
+        with self.store.writing() as session:
+            if not doors.is_code(session, code, address, self.now):
+                return None
+            return doors.let_in(session, name, address, True, self.now)
 
     @property
-    def devices(self) -> tuple[Device, ...]:
-        """Every device that may come in."""
-        with self._lock:
-            return tuple(self._devices.values())
+    def devices(self) -> tuple[doors.Device, ...]:
+        """Every device that may come in from the network."""
+        with self.store.reading() as session:
+            return tuple(each for each in doors.devices(session, self.now) if each.let_in)
 
     def send_away(self, key: str) -> None:
         """Let a device in no more, unless it types a code again."""
-        with self._lock:
-            self._devices.pop(key, None)
+        with self.store.writing() as session:
+            doors.send_away(session, key)
 
     @property
     def knocks(self) -> str:
         """What is to be said at the desk of wrong codes; empty where there were none."""
-        with self._lock:
-            if not self._wrong:
-                return ""
-            count, last = len(self._wrong), self._wrong[-1]
-            told = "1 wrong code was" if count == 1 else f"{count} wrong codes were"
-            return f"{told} typed since the desk was started, the last from {last}."
+        door = self.door
+        if not door.wrong:
+            return ""
+        told = "1 wrong code was" if door.wrong == 1 else f"{door.wrong} wrong codes were"
+        return f"{told} typed, the last from {door.last}."
 
     def picture(self) -> bytes:
         """Return the address as a QR picture, SVG."""
@@ -287,7 +226,7 @@ def pair() -> Response:
         abort(404)
     try:
         code = "".join(request.form.get("code", "").split())[:20]
-        cookie = pairing.cookie_for(code, request.remote_addr or "", _device())
+        cookie = pairing.cookie_for(code, request.remote_addr or "", device_name())
     except Waits as error:
         response = _page(
             f"There were too many wrong codes. Wait {error.seconds:.0f} seconds, and try again.",
@@ -308,7 +247,7 @@ KNOWN = ("iPad", "iPhone", "Android", "Windows", "Macintosh", "Linux")
 """What browsers say of the machine they run on."""
 
 
-def _device() -> str:
+def device_name() -> str:
     """Return by which name a device is listed: what its browser says of it, in a word."""
     said = request.headers.get("User-Agent", "")
     return next((word for word in KNOWN if word in said), "a device")

@@ -11,23 +11,26 @@ from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
 from ...core import fault
+from ...core.office import NotToBeSigned
 from ...core.plan.document import PlanTooLarge
 from ...core.plan.edit import EditError
 from ...core.plan.errors import ClauseError, TooMuch
 from ...store import (
     ArchiveError,
     EventsDiffer,
+    NotSo,
     RegisterTrouble,
     StaleSave,
     TooManyKits,
     TooManySets,
     UnknownJob,
     UnknownMark,
+    UnknownPerson,
     UnknownSet,
 )
 from ..answer import Refused
-from ..register.jobs import RevisionOut
-from ..register.saved import what_is_saved
+from ..register.jobs import RevisionOut, people_of, shown_revision
+from ..register.saved import the_store, what_is_saved
 from ..workers.pool import Busy, Gone, TooMuchWork
 
 
@@ -59,6 +62,11 @@ def problem(status: int, title: str, detail: str = "", **more: Any) -> Response:
     return response
 
 
+def _newest(error: StaleSave) -> RevisionOut:
+    with the_store().reading() as session:
+        return shown_revision(error.newest, people_of(session))
+
+
 _STATUS = {"locked": 503, "full": 507, "read-only": 503}
 
 
@@ -73,6 +81,7 @@ def register(app: Flask) -> None:  # noqa: C901
                 answer.headers[name] = value
         return answer
 
+    @app.errorhandler(UnknownPerson)
     @app.errorhandler(UnknownMark)
     @app.errorhandler(UnknownSet)
     @app.errorhandler(UnknownJob)
@@ -85,8 +94,13 @@ def register(app: Flask) -> None:  # noqa: C901
             409,
             "Saved by someone else in the meantime",
             str(error),
-            newest=RevisionOut.model_validate(error.newest),
+            newest=_newest(error),
         )
+
+    @app.errorhandler(NotSo)
+    @app.errorhandler(NotToBeSigned)
+    def not_so(error: ValueError) -> Response:
+        return problem(409, "This cannot be", str(error))
 
     @app.errorhandler(EventsDiffer)
     def differ(error: EventsDiffer) -> Response:

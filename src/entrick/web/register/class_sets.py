@@ -13,6 +13,7 @@ from ...core.classroom.record import Answer, class_record, record_csv
 from ...core.classroom.set_file import read_set
 from ...records import AskedNumber, Share
 from ..base import Asked, Crossing
+from ..http.who import me, require
 from ..operation import Operations
 from ..workers.forward import records
 from .saved import committed, the_store
@@ -131,32 +132,32 @@ class ClassRecordOut(Crossing):
 class_sets = Operations()
 
 
-@class_sets.get("/sets")
+@class_sets.get("/sets", deed="keep a class")
 def list_sets() -> KeptSetsOut:
     """Return every set, last made first, those put away as well."""
     with the_store().reading() as session:
-        found = store.list_sets(session)
+        found = store.list_sets(session, me())
     return KeptSetsOut(sets=tuple(map(KeptSetOut.from_core, found)))
 
 
-@class_sets.post("/sets", status=201)
+@class_sets.post("/sets", status=201, deed="keep a class")
 def keep_set(body: KeptSetIn) -> KeptSetOut:
     """Keep a set; what is no set is refused in words."""
     made = read_set(body.set)
     with the_store().writing() as session:
-        kept = store.add_set(session, made.title, len(made.papers), body.set)
+        kept = store.add_set(session, made.title, len(made.papers), body.set, me())
     committed()
     return KeptSetOut.from_core(kept)
 
 
-@class_sets.get("/sets/<set_id>")
+@class_sets.get("/sets/<set_id>", deed="keep a class")
 def open_set(path: SetPath) -> SetTextOut:
     """Return a set as it was made."""
     with the_store().reading() as session:
         return SetTextOut(set=store.set_text(session, path.set_id))
 
 
-@class_sets.patch("/sets/<set_id>")
+@class_sets.patch("/sets/<set_id>", deed="keep a class")
 def put_set_away(path: SetPath, body: PutAwayIn) -> KeptSetOut:
     """Put a set away, or back."""
     with the_store().writing() as session:
@@ -165,7 +166,7 @@ def put_set_away(path: SetPath, body: PutAwayIn) -> KeptSetOut:
     return KeptSetOut.from_core(found)
 
 
-@class_sets.get("/sets/<set_id>/marks")
+@class_sets.get("/sets/<set_id>/marks", deed="keep a class")
 def kept_marks(path: SetPath) -> MarksOfSetOut:
     """Return the marks that are kept with a set."""
     with the_store().reading() as session:
@@ -173,7 +174,7 @@ def kept_marks(path: SetPath) -> MarksOfSetOut:
     return MarksOfSetOut(papers=tuple(map(_kept, found)))
 
 
-@class_sets.patch("/sets/<set_id>/marks")
+@class_sets.patch("/sets/<set_id>/marks", deed="keep a class")
 def decide_mark(path: SetPath, body: DecidedIn) -> KeptMarksOut:
     """Give the mark of an answer that could not be read."""
     with the_store().writing() as session:
@@ -194,11 +195,11 @@ def _kept(view: store.MarkView) -> KeptMarksOut:
     )
 
 
-@class_sets.get("/class-record")
+@class_sets.get("/class-record", deed="keep a class")
 def class_weeks() -> ClassRecordOut:
     """Return what the marks of all sets show, week by week."""
     with the_store().reading() as session:
-        marks = store.all_marks(session)
+        marks = store.all_marks(session, me())
     answers = [
         Answer(
             mark.name or mark.student,
@@ -218,6 +219,7 @@ def class_weeks() -> ClassRecordOut:
 @records("/api/practice/set/marks")
 def _keep_marks(found: Mapping[str, Any]) -> None:
     if found["set_id"]:
+        require("keep a class")
         with the_store().writing() as session:
             store.keep_marks(session, found["set_id"], found["students"])
         committed()

@@ -2,43 +2,63 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Annotated, Literal, cast
 
 from flask import Response, current_app, request
 from pydantic import Field
+from sqlalchemy.orm import Session
 
 from ... import store
 from ...core.board.kits import STARTERS
+from ...core.office import EVERYBODY, SignedAs, may
 from ...core.plan.edit import tidy
 from ...core.plan.foreign import foreign
 from ...core.plan.numbering import begun, next_free, renumbered, says_something
 from ...core.summary import Summary, heading, unsummarized
 from ...records import AskedNumber, Note, Schedule, UsedKit
+from ...store.listing import Only
 from ..answer import Refused
 from ..base import Asked, Crossing, PlanText
+from ..http.who import here, me
 from ..operation import Operations
 from ..workers.forward import TIDIED, gone, workers
 from ..workers.pool import Busy, TooMuchWork
 from .saved import committed, the_store
 
 
+class SignatureOut(Crossing):
+    """A signature under a revision: as what, by whom, when."""
+
+    signed_as: SignedAs
+    name: str
+    initials: str
+    at: datetime
+
+
 class RevisionOut(Crossing):
-    """A saved state of a plan."""
+    """A saved state of a plan; `name` and `initials` are of who saved it, empty where nobody ever
+    said."""
 
     number: int
     based_on: int | None
     text: str
     note: str
     saved_at: datetime
+    name: str = ""
+    initials: str = ""
+    signatures: tuple[SignatureOut, ...] = ()
 
 
 class JobOut(Crossing):
     """A job as the register lists it.
 
-    `trouble` is its first mistake in words. `pending` says that it has not been worked out yet;
-    then only its heading is known. `pictured` says whether there is a thumbnail, `double` that
-    another job at work has the same drawing number."""
+    `whose` it is by name, empty where it is everybody's or nobody ever said; `yours` whether one
+    may save in it; `signed` as what its newest revision is. `trouble` is its first mistake in
+    words. `pending` says that it has not been worked out yet; then only its heading is known.
+    `pictured` says whether there is a thumbnail, `double` that another job at work has the same
+    drawing number."""
 
     id: int
     title: str
@@ -54,6 +74,9 @@ class JobOut(Crossing):
     pending: bool
     pictured: bool
     double: bool
+    whose: str
+    yours: bool
+    signed: SignedAs | Literal[""]
 
 
 class JobsOut(Crossing):
@@ -140,17 +163,32 @@ class RevisionsOut(Crossing):
     revisions: tuple[RevisionOut, ...]
 
 
+class SignatureIn(Asked):
+    """As what a revision is signed."""
+
+    signed_as: SignedAs
+
+
+class OwnerIn(Asked):
+    """Whose a job is from now on, by number; nought for everybody's."""
+
+    person: AskedNumber
+
+
 class RegisterQuery(Asked):
     """Which part of the register: words that stand in title or number, an order, a page from 1."""
 
     archived: bool = False
     search: Annotated[str, Field(max_length=200)] = ""
     order: Literal["worked", "entered", "title", "drawing"] = "worked"
+    only: Only = ""
     page: Annotated[int, Field(ge=1, le=1_000_000)] = 1
     size: Annotated[int, Field(ge=1, le=200)] = 50
 
 
 jobs = Operations()
+
+People = Mapping[int, store.Person]
 
 
 def tidied(text: str) -> tuple[str, Summary | None]:
@@ -164,9 +202,13 @@ def tidied(text: str) -> tuple[str, Summary | None]:
         return tidy(text), unsummarized(text, str(error))
 
 
-def _listed(job: store.Listed) -> JobOut:
+def _listed(job: store.Listed, people: People) -> JobOut:
+    owner = people.get(job.whose)
     return JobOut.from_core(
         job.made,
+        whose=owner.told if owner else "",
+        yours=may_save(job.whose),
+        signed=job.signed,
         title=job.made.title or "Untitled",
         id=job.id,
         revision=job.revision,
@@ -178,28 +220,70 @@ def _listed(job: store.Listed) -> JobOut:
     )
 
 
+def may_save(whose: int) -> bool:
+    """Tell whether whoever works here may save in a job."""
+    found = here()
+    role = found.person.role if found.person else None
+    return may("save in a job", role, found.id, whose)
+
+
+def people_of(session: Session) -> People:
+    """Return everybody by number, those who left as well."""
+    return {each.id: each for each in store.everybody(session, left=True)}
+
+
+def shown_revision(
+    view: store.RevisionView, people: People, signed: Sequence[store.Signature] = ()
+) -> RevisionOut:
+    """Return a revision as it crosses, with who saved and who signed it."""
+    own = people[view.saved_by]
+    signatures = tuple(
+        SignatureOut(
+            signed_as=each.signed_as,
+            name=people[each.who].told,
+            initials=people[each.who].initials,
+            at=each.at,
+        )
+        for each in signed
+        if each.number == view.number
+    )
+    return RevisionOut.from_core(view, name=own.told, initials=own.initials, signatures=signatures)
+
+
 def _job(job_id: int) -> JobOut:
     with the_store().reading() as session:
         found = store.listed(session, job_id)
+        people = people_of(session)
     if found is None:
         raise store.UnknownJob(f"there is no job {job_id} in the register")
-    return _listed(found)
+    return _listed(found, people)
 
 
-@jobs.get("/jobs")
+@jobs.get("/jobs", deed="see jobs")
 def list_jobs(query: RegisterQuery) -> JobsOut:
     """Return a page of the jobs at work, or of the archived ones."""
     with the_store().reading() as session:
         found = store.list_jobs(
-            session, query.archived, query.search, query.order, query.page, query.size
+            session,
+            query.archived,
+            query.search,
+            query.order,
+            query.page,
+            query.size,
+            query.only,
+            me(),
         )
+        people = people_of(session)
     pages = max(1, -(-found.total // query.size))
     return JobsOut(
-        jobs=tuple(map(_listed, found.jobs)), page=query.page, pages=pages, total=found.total
+        jobs=tuple(_listed(job, people) for job in found.jobs),
+        page=query.page,
+        pages=pages,
+        total=found.total,
     )
 
 
-@jobs.post("/jobs", status=201)
+@jobs.post("/jobs", status=201, deed="enter a job")
 def enter_job(body: JobIn) -> JobOut:
     """Enter a new job: from a plan's text, as a copy, or blank."""
     note = body.note
@@ -217,7 +301,7 @@ def enter_job(body: JobIn) -> JobOut:
         text = begun(body.title or "Untitled", body.drawing or next_number().drawing, body.unit)
     text, made = tidied(text)
     with the_store().writing() as session:
-        view = store.add_job(session, text, note, made)
+        view = store.add_job(session, text, note, made, me())
     committed()
     return _job(view.id)
 
@@ -230,29 +314,30 @@ def _a_plan(text: str) -> str:
     return text
 
 
-@jobs.get("/jobs/next-number")
+@jobs.get("/jobs/next-number", deed="see jobs")
 def next_number() -> NumberOut:
     """Return the drawing number that comes next, counted on in the usual way of the register."""
     with the_store().reading() as session:
         return NumberOut(drawing=next_free(store.drawing_numbers(session)))
 
 
-@jobs.get("/jobs/<job_id>")
+@jobs.get("/jobs/<job_id>", deed="see jobs")
 def open_job(path: JobPath) -> JobWithPlan:
     """Return a job with its newest plan."""
     with the_store().reading() as session:
         view = store.one_job(session, path.job_id)
         order = store.order_of(session, path.job_id)
-    newest = RevisionOut.from_core(view.newest)
+        signed = store.signatures(session, path.job_id)
+        newest = shown_revision(view.newest, people_of(session), signed)
     found = {"job": _job(path.job_id), "newest": newest}
     return JobWithPlan.model_validate(found | order.model_dump())
 
 
-@jobs.put("/jobs/<job_id>/kit")
+@jobs.put("/jobs/<job_id>/kit", deed="save in a job")
 def set_kit(path: JobPath, body: JobKitIn) -> JobKitIn:
     """Keep with which kit a job is drawn."""
     with the_store().writing() as session:
-        known = {*STARTERS, *(each.name for each in store.list_kits(session))}
+        known = {*STARTERS, *(each.name for each in store.list_kits(session, me()))}
         if body.kit and body.kit not in known:
             raise Refused(409, "There is no such kit", f"{body.kit} is no kit of this desk")
         store.set_order(session, path.job_id, kit=body.kit)
@@ -260,7 +345,7 @@ def set_kit(path: JobPath, body: JobKitIn) -> JobKitIn:
     return body
 
 
-@jobs.put("/jobs/<job_id>/schedule")
+@jobs.put("/jobs/<job_id>/schedule", deed="save in a job")
 def set_schedule(path: JobPath, body: ScheduleIn) -> ScheduleIn:
     """Keep in which order the steps of a job are done."""
     with the_store().writing() as session:
@@ -269,7 +354,7 @@ def set_schedule(path: JobPath, body: ScheduleIn) -> ScheduleIn:
     return body
 
 
-@jobs.patch("/jobs/<job_id>")
+@jobs.patch("/jobs/<job_id>", deed="put a job away")
 def archive_job(path: JobPath, body: ArchiveIn) -> JobOut:
     """Archive a job, or take it back to work."""
     with the_store().writing() as session:
@@ -278,34 +363,59 @@ def archive_job(path: JobPath, body: ArchiveIn) -> JobOut:
     return _job(path.job_id)
 
 
-@jobs.get("/jobs/<job_id>/revisions")
+@jobs.get("/jobs/<job_id>/revisions", deed="see jobs")
 def list_revisions(path: JobPath) -> RevisionsOut:
     """Return every revision of a job, newest first."""
     with the_store().reading() as session:
         found = store.revisions(session, path.job_id)
-    return RevisionsOut(revisions=tuple(RevisionOut.from_core(r) for r in found))
+        people, signed = people_of(session), store.signatures(session, path.job_id)
+    return RevisionsOut(revisions=tuple(shown_revision(r, people, signed) for r in found))
 
 
-@jobs.get("/jobs/<job_id>/revisions/<number>")
+@jobs.get("/jobs/<job_id>/revisions/<number>", deed="see jobs")
 def one_revision(path: RevisionPath) -> RevisionOut:
     """Return one revision of a job."""
     with the_store().reading() as session:
         found = store.one_revision(session, path.job_id, path.number)
-    return RevisionOut.from_core(found)
+        people, signed = people_of(session), store.signatures(session, path.job_id)
+    return shown_revision(found, people, signed)
 
 
-@jobs.post("/jobs/<job_id>/revisions", status=201)
+@jobs.post("/jobs/<job_id>/revisions/<number>/signatures", status=201, deed="sign a revision")
+def sign_revision(path: RevisionPath, body: SignatureIn) -> RevisionOut:
+    """Sign the newest revision of a job as checked, or as approved."""
+    with the_store().writing() as session:
+        store.sign(session, path.job_id, path.number, body.signed_as, me())
+    committed()
+    return one_revision(path)
+
+
+@jobs.put("/jobs/<job_id>/owner", deed="hand a job over")
+def hand_over(path: JobPath, body: OwnerIn) -> JobOut:
+    """Give a job to somebody, or to everybody."""
+    with the_store().writing() as session:
+        if body.person != EVERYBODY and store.one_person(session, body.person).left:
+            raise store.UnknownPerson("who has left can be given nothing")
+        store.hand_over(session, path.job_id, body.person)
+    committed()
+    return _job(path.job_id)
+
+
+@jobs.post("/jobs/<job_id>/revisions", status=201, deed="save in a job")
 def save_revision(path: JobPath, body: SaveIn) -> RevisionOut:
     """Save a plan as the next revision; refused with both versions when it is based on an old
     one."""
     text, made = tidied(body.text)
     with the_store().writing() as session:
-        saved = store.save_revision(session, path.job_id, text, body.based_on, body.note, made)
+        saved = store.save_revision(
+            session, path.job_id, text, body.based_on, body.note, made, me()
+        )
+        people = people_of(session)
     committed()
-    return RevisionOut.from_core(saved)
+    return shown_revision(saved, people)
 
 
-@jobs.get("/jobs/<job_id>/thumbnail.svg")
+@jobs.get("/jobs/<job_id>/thumbnail.svg", deed="see jobs")
 def thumbnail(path: JobPath) -> Response:
     """Return the outline of a job's newest revision, cropped to it, as it was worked out when that
     was saved."""

@@ -8,6 +8,7 @@ from ...core.board.kits import ITEMS, STARTERS, tidy_kit, write_kit
 from ...records import KitName, KitRecord, readable
 from ..answer import Refused
 from ..base import Asked, Crossing, KitText
+from ..http.who import me
 from ..operation import Operations
 from .saved import committed, the_store
 
@@ -57,11 +58,11 @@ class KitIn(Asked):
 kits = Operations()
 
 
-@kits.get("/kits")
+@kits.get("/kits", deed="see kits")
 def list_kits() -> KitsOut:
     """Return every kit: the desk's own first."""
     with the_store().reading() as session:
-        own = store.list_kits(session)
+        own = store.list_kits(session, me())
     starters = [
         KitOut(name=name, text=write_kit(kit), usual=False, starter=True)
         for name, kit in STARTERS.items()
@@ -81,7 +82,7 @@ def _item(item: Item) -> KitItemOut:
     )
 
 
-@kits.put("/kits/<name>")
+@kits.put("/kits/<name>", deed="keep kits")
 def put_kit(path: KitPath, body: KitIn) -> KitOut:
     """Keep a kit; what is no kit is refused in words."""
     if path.name in STARTERS:
@@ -90,15 +91,15 @@ def put_kit(path: KitPath, body: KitIn) -> KitOut:
         )
     text = tidy_kit(body.text)
     with the_store().writing() as session:
-        store.put_kit(session, path.name, text, body.usual)
+        store.put_kit(session, path.name, text, body.usual, me())
     committed()
     return KitOut(name=path.name, text=text, usual=body.usual, starter=False)
 
 
-@kits.delete("/kits/<name>")
+@kits.delete("/kits/<name>", deed="keep kits")
 def remove_kit(path: KitPath) -> KitsOut:
     """Take a kit away."""
     with the_store().writing() as session:
-        store.remove_kit(session, path.name)
+        store.remove_kit(session, path.name, me())
     committed()
     return list_kits()

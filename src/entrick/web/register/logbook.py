@@ -30,6 +30,7 @@ from ...records import (
 )
 from ..answer import Answer
 from ..base import Asked, Crossing
+from ..http.who import me
 from ..operation import Operations
 from ..workers.forward import known_for
 from .saved import committed, the_store
@@ -175,11 +176,18 @@ class LogbookOut(Crossing):
 
 class SittingsQuery(Asked):
     """Sittings of one job, or of all; with everything that happened in them, or in sum; in which
-    unit it is told what a hand is off by."""
+    unit it is told what a hand is off by; whose, one's own where it is not said."""
 
     job: AskedNumber | None = None
     events: bool = True
     unit: Literal["mm", "in"] = "mm"
+    person: AskedNumber | None = None
+
+
+class BookQuery(Asked):
+    """Whose logbook is asked for, by number; one's own where it is not said."""
+
+    person: AskedNumber | None = None
 
 
 logbook = Operations()
@@ -201,17 +209,26 @@ def _shown(sitting: store.SittingView, title: str = "", events: bool = True) -> 
     return SittingOut.model_validate(bare).model_copy(update=told)
 
 
+MOST_TAUGHT = 50
+"""People of whom what their logbooks teach is remembered at once."""
+
+
 def taught_now() -> Taught:
-    """Return what the logbook changes elsewhere; worked out anew where anything has been
+    """Return what one's own logbook changes elsewhere; worked out anew where anything has been
     recorded."""
-    kept: dict[object, Taught] = current_app.extensions.setdefault("entrick.taught", {})
+    kept: dict[int, tuple[object, Taught]] = current_app.extensions.setdefault("entrick.taught", {})
+    own = me()
     with the_store().reading() as session:
-        state = store.state_of_sittings(session)
-        if state not in kept:
-            found = store.list_sittings(session)
-            kept.clear()
-            kept[state] = teach([Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found])
-    return kept[state]
+        state = store.state_of_sittings(session, own)
+        known = kept.get(own)
+        if known is not None and known[0] == state:
+            return known[1]
+        found = store.list_sittings(session, whose=own)
+    taught = teach([Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found])
+    if len(kept) >= MOST_TAUGHT:
+        kept.clear()
+    kept[own] = (state, taught)
+    return taught
 
 
 @known_for("/api/schedules", "/api/rehearsal")
@@ -219,11 +236,12 @@ def _known() -> Mapping[str, Taught]:
     return {"taught": taught_now()}
 
 
-@logbook.get("/logbook")
+@logbook.get("/logbook", deed="see a logbook")
 def open_logbook(query: SittingsQuery) -> LogbookOut:
     """Return sittings, those taken out too, and what those that are not teach."""
     with the_store().reading() as session:
-        book = store.read_logbook(session, query.job, removed=True)
+        whose = query.person or me()
+        book = store.read_logbook(session, query.job, removed=True, whose=whose)
         found = book.sittings
         jobs = {sitting.job for sitting in found}
         titles = {
@@ -274,11 +292,11 @@ COLUMNS = (
 )
 
 
-@logbook.get("/logbook.csv")
-def logbook_csv() -> Answer:
+@logbook.get("/logbook.csv", deed="see a logbook")
+def logbook_csv(query: BookQuery) -> Answer:
     """Return everything that happened, a row for each event that stands, RFC 4180 line ends."""
     with the_store().reading() as session:
-        found = store.list_sittings(session)
+        found = store.list_sittings(session, whose=query.person or me())
     rows: list[Sequence[object]] = [COLUMNS]
     for sitting in reversed(found):
         begun = sitting.started_at.isoformat()
@@ -289,23 +307,31 @@ def logbook_csv() -> Answer:
     return Answer(write_table(rows).encode(), "text/csv; charset=utf-8", disposition)
 
 
-@logbook.get("/sittings/<uid>")
+@logbook.get("/sittings/<uid>", deed="see a logbook")
 def open_sitting(path: SittingPath) -> SittingOut:
     """Return a sitting with everything that happened in it."""
     with the_store().reading() as session:
         return _shown(store.one_sitting(session, path.uid))
 
 
-@logbook.post("/sittings", status=201)
+@logbook.post("/sittings", status=201, deed="draw at the board")
 def begin_sitting(body: SittingIn) -> SittingOut:
     """Begin a sitting; one that is known already is answered as it is."""
     with the_store().writing() as session:
-        found = store.begin(session, body.uid, body.job, body.revision, body.schedule, kit=body.kit)
+        found = store.begin(
+            session,
+            body.uid,
+            body.job,
+            body.revision,
+            body.schedule,
+            kit=body.kit,
+            whose=me(),
+        )
     committed()
     return _shown(found)
 
 
-@logbook.post("/sittings/<uid>/events")
+@logbook.post("/sittings/<uid>/events", deed="draw at the board")
 def add_events(path: SittingPath, body: EventsIn) -> SittingOut:
     """Append what happened; an event that has been taken already is not taken twice."""
     with the_store().writing() as session:
@@ -314,7 +340,7 @@ def add_events(path: SittingPath, body: EventsIn) -> SittingOut:
     return _shown(found)
 
 
-@logbook.post("/sittings/<uid>/amendments")
+@logbook.post("/sittings/<uid>/amendments", deed="draw at the board")
 def amend_sitting(path: SittingPath, body: AmendedIn) -> SittingOut:
     """Correct an event of a sitting, or take one back; the events themselves stay as they were
     recorded."""
@@ -326,7 +352,7 @@ def amend_sitting(path: SittingPath, body: AmendedIn) -> SittingOut:
     return _shown(found)
 
 
-@logbook.patch("/sittings/<uid>")
+@logbook.patch("/sittings/<uid>", deed="draw at the board")
 def remove_sitting(path: SittingPath, body: RemovedIn) -> RemovedIn:
     """Take a sitting out of the logbook, or put it back."""
     with the_store().writing() as session:

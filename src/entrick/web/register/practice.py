@@ -12,7 +12,9 @@ from ...core.logbook.sitting import effective
 from ...core.practice.record import called_in_practice
 from ...core.practice.spacing import Answered, due_times
 from ...core.practice.standing import MASTERED, by_slip, standings
-from ..base import Crossing
+from ...records import AskedNumber
+from ..base import Asked, Crossing
+from ..http.who import me
 from ..operation import Operations
 from ..workers.forward import known_for, records
 from .saved import committed, the_store
@@ -52,15 +54,21 @@ class PracticeOut(Crossing):
     rehearsed: bool
 
 
+class WhoseQuery(Asked):
+    """Whose practice is asked for, by number; one's own where it is not said."""
+
+    person: AskedNumber | None = None
+
+
 practice = Operations()
 
 
-def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, float]]]:
-    """Return what was answered in practice, the same for the schedule, and the slips noted at the
-    board, as practice calls them, each with when."""
+def _history(whose: int) -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, float]]]:
+    """Return what a person answered in practice, the same for the schedule, and the slips noted at
+    the board, as practice calls them, each with when."""
     with the_store().reading() as session:
-        views = store.list_answers(session)
-        sittings = store.list_sittings(session)
+        views = store.list_answers(session, whose)
+        sittings = store.list_sittings(session, whose=whose)
     noted = [
         (called_in_practice(event.text), sitting.started_at.timestamp())
         for sitting in sittings
@@ -71,10 +79,10 @@ def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, 
     return views, history, noted
 
 
-@practice.get("/practice")
-def practice_record() -> PracticeOut:
-    """Return what practice has shown so far."""
-    views, history, noted = _history()
+@practice.get("/practice", deed="see practice")
+def practice_record(query: WhoseQuery) -> PracticeOut:
+    """Return what practice has shown so far: one's own, or somebody's whose it may be seen."""
+    views, history, noted = _history(query.person or me())
     times: dict[str, int] = {}
     for view in views:
         for slip in view.slips:
@@ -105,29 +113,29 @@ def practice_record() -> PracticeOut:
     )
 
 
-@practice.delete("/practice")
+@practice.delete("/practice", deed="practise")
 def forget_practice() -> PracticeOut:
     """Forget every answer."""
     with the_store().writing() as session:
-        store.forget_answers(session)
+        store.forget_answers(session, me())
     committed()
-    return practice_record()
+    return practice_record(WhoseQuery())
 
 
 @known_for("/api/practice/next")
 def _known_of_next() -> Mapping[str, Any]:
-    _, history, board = _history()
+    _, history, board = _history(me())
     noted = [(slip, at) for slip, at in board if slip]
     return {"history": history, "noted": noted, "now": datetime.now(UTC).timestamp()}
 
 
 @known_for("/api/practice/answers")
 def _known_of_answers() -> Mapping[str, Any]:
-    return {"history": _history()[1]}
+    return {"history": _history(me())[1]}
 
 
 @records("/api/practice/answers")
 def _record(answer: Mapping[str, Any]) -> None:
     with the_store().writing() as session:
-        store.put_answer(session, store.AnswerView(at=datetime.now(UTC), **answer))
+        store.put_answer(session, store.AnswerView(at=datetime.now(UTC), whose=me(), **answer))
     committed()

@@ -19,6 +19,7 @@ from ... import store
 from ..answer import Answer
 from ..base import Asked, Crossing
 from ..http.pairing import Pairing, the_pairing
+from ..http.who import me
 from ..operation import Operations
 from .saved import committed, the_store
 
@@ -35,7 +36,8 @@ class DeviceOut(Crossing):
     key: str
     name: str
     address: str
-    came: datetime
+    came_at: datetime
+    seen_at: datetime
 
 
 class PairingOut(Crossing):
@@ -64,7 +66,7 @@ class DevicePath(Asked):
 whole = Operations()
 
 
-@whole.get("/register/pairing")
+@whole.get("/register/pairing", deed="see who works here")
 def pairing() -> PairingOut:
     """Return how a phone or tablet comes in, and which have; told at the desk alone."""
     found = the_pairing()
@@ -80,34 +82,34 @@ def _door() -> Pairing:
     return found
 
 
-@whole.post("/register/pairing/code")
+@whole.post("/register/pairing/code", deed="run the office")
 def renew_code() -> PairingOut:
     """Take another code."""
     _door().renew()
     return pairing()
 
 
-@whole.delete("/register/devices/<key>")
+@whole.delete("/register/devices/<key>", deed="run the office")
 def send_away(path: DevicePath) -> PairingOut:
     """Let a device in no more."""
     _door().send_away(path.key)
     return pairing()
 
 
-@whole.get("/register/pairing.svg")
+@whole.get("/register/pairing.svg", deed="see who works here")
 def pairing_picture() -> Answer:
     """Return the address for the network as a QR picture."""
     return Answer(_door().picture(), "image/svg+xml")
 
 
-@whole.get("/register/notice")
+@whole.get("/register/notice", deed="see who works here")
 def notice() -> NoticeOut:
     """Return what whoever keeps the register should know, such as that it was salvaged."""
     told = current_app.extensions.get("entrick.notice", "")
     return NoticeOut(told=told)
 
 
-@whole.get("/register/export.zip")
+@whole.get("/register/export.zip", deed="run the office")
 def export_register() -> Response:
     """Return every job with its history as open files in a zip."""
     kept = tempfile.TemporaryFile()  # noqa: SIM115  closed when it has been sent
@@ -127,20 +129,23 @@ def export_register() -> Response:
     return response
 
 
-@whole.post("/register/import", sends="application/zip")
+@whole.post("/register/import", sends="application/zip", deed="run the office")
 def import_register() -> Response:
     """Enter every job of an exported register, all or none, and tell how far it is."""
     kept = tempfile.TemporaryFile()  # noqa: SIM115  closed when it has been read
     while block := request.stream.read(65536):
         kept.write(block)
     kept.seek(0)
-    register, steps = the_store(), Queue[Any]()
+    register, steps, by = the_store(), Queue[Any](), me()
 
     def work() -> None:
         try:
             with kept, store.opened_zip(kept) as file:
                 came = store.import_register(
-                    register, store.Zip(file), lambda done, of: steps.put({"done": done, "of": of})
+                    register,
+                    store.Zip(file),
+                    lambda done, of: steps.put({"done": done, "of": of}),
+                    by,
                 )
             steps.put({"jobs": came.jobs, "known": came.known})
         except (store.ArchiveError, store.RegisterTrouble) as error:

@@ -1,0 +1,147 @@
+"""Who works here: found out for every request, and asked before anything is done.
+
+At a desk used alone it is always the one person there is. Where there are several, a browser says
+who works at it by its cookie: at the desk itself by one press, from the network with a PIN or a
+passphrase."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from flask import Response, current_app, g, request
+from sqlalchemy.orm import Session
+
+from ... import store
+from ...core.office import NOBODY, may
+from ...store import doors
+from ..answer import Refused
+from ..register.saved import the_store
+from .pairing import COOKIE, device_name
+
+OWNERS: Mapping[str, Callable[[Session, Any], int]] = {
+    "job_id": lambda session, said: store.owner_of_job(session, int(said)),
+    "uid": store.owner_of_sitting,
+    "set_id": lambda session, said: store.owner_of_set(session, int(said)),
+    "person_id": lambda session, said: store.one_person(session, int(said)).id,
+}
+"""By the name of a part of an address, whose it is what is asked for there."""
+
+
+@dataclass(frozen=True, slots=True)
+class Here:
+    """Who works here: the person, if anybody said so; whether nobody else could be meant."""
+
+    person: store.Person | None
+    alone: bool
+
+    @property
+    def id(self) -> int:
+        """The number of the person; `NOBODY` where nobody said."""
+        return self.person.id if self.person else NOBODY
+
+
+def find() -> None:
+    """Find out who works here, for the request at hand."""
+    g.here = _found()
+
+
+def here() -> Here:
+    """Return who works here."""
+    found: Here = g.here
+    return found
+
+
+def me() -> int:
+    """Return the number of whoever works here."""
+    return here().id
+
+
+def behind_a_proxy() -> bool:
+    """Tell whether the desk stands behind a proxy: then nobody sits at it."""
+    return bool(current_app.extensions["entrick.behind_proxy"])
+
+
+def _found() -> Here:
+    now = datetime.now(UTC)
+    token = request.cookies.get(COOKIE)
+    with the_store().reading() as session:
+        alone = store.is_alone(session)
+        if alone and not behind_a_proxy():
+            return Here(store.everybody(session)[0], alone)
+        device = doors.device_of(session, token, now)
+        person = None
+        if device is not None and device.person is not None:
+            person = store.one_person(session, device.person)
+    if device is not None and token and doors.is_stale(device, now):
+        with the_store().writing() as session:
+            doors.seen(session, token, now)
+    return Here(None if person is None or person.left else person, alone)
+
+
+def require(deed: str, whose: int | None = None) -> None:
+    """Refuse what whoever works here may not do.
+
+    Parameters
+    ----------
+    deed : str
+        See `core.office.may`.
+    whose : int, optional
+        Whose it is what it is done to; one's own where it is not given.
+
+    Raises
+    ------
+    Refused
+    """
+    found = here()
+    role = found.person.role if found.person else None
+    if may(deed, role, found.id, found.id if whose is None else whose):
+        return
+    if role is None:
+        raise Refused(401, "Who works here?", "Say who works here first.")
+    raise Refused(403, "Not yours to do", _told(deed, role))
+
+
+def _told(deed: str, role: str) -> str:
+    if may(deed, "runs", 1, 2):
+        return f"Whoever {role} may not {deed} of others; ask whoever runs the office."
+    return f"Whoever {role} may {deed} of their own alone."
+
+
+def whose(said: Mapping[str, Any]) -> int | None:
+    """Return whose it is what an address names; None where it names nothing of anybody.
+
+    Raises
+    ------
+    UnknownJob, UnknownSet, UnknownPerson
+    """
+    asked = request.args.get("person", "")
+    if asked.isdigit() and len(asked) < 16:
+        return int(asked)
+    for name, owner in OWNERS.items():
+        if name in said and (name == "uid" or str(said[name]).isdigit()):
+            with the_store().reading() as session:
+                return owner(session, said[name])
+    return None
+
+
+def sign_in(person: int | None) -> Callable[[Response], Response]:
+    """Put down who works at this browser from now on, and return what gives it its cookie."""
+    now = datetime.now(UTC)
+    token = request.cookies.get(COOKIE)
+    with the_store().writing() as session:
+        known = doors.device_of(session, token, now)
+        if known is None or token is None:
+            token = doors.let_in(session, device_name(), request.remote_addr or "", False, now)
+        doors.sign_in(session, token, person, now)
+    given = token
+
+    def with_cookie(response: Response) -> Response:
+        response.set_cookie(
+            COOKIE, given, httponly=True, samesite="Strict", secure=request.is_secure, path="/"
+        )
+        return response
+
+    return with_cookie

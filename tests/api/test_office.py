@@ -1,0 +1,327 @@
+"""Who may see and do what: every operation of the register as every role, as nobody, and as somebody taken out."""
+
+import shutil
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from sqlalchemy import text as sql
+
+from entrick.core.office import DEEDS, EVERYBODY, NOBODY, may
+from entrick.store import Store, everybody, open_store, set_secret, take_out
+from entrick.web import operations as worked_out
+from entrick.web import register
+from entrick.web.operation import Operation
+from office import ANYBODYS, CHECKS, DRAWS, OTHER, PLAN, ROLES, RUNS, at_the_desk, office, uid
+
+KEY = "0" * 32
+TEXT = PLAN.format(who=7)
+JOB_OF = {RUNS: 1, DRAWS: 2, CHECKS: 3, OTHER: 4, EVERYBODY: 5}
+
+SENT: dict[str, tuple[dict[str, str], Any]] = {
+    "list_jobs": ({}, None),
+    "enter_job": ({}, {"text": TEXT}),
+    "next_number": ({}, None),
+    "open_job": ({"job_id": "job"}, None),
+    "set_kit": ({"job_id": "job"}, {"kit": ""}),
+    "set_schedule": ({"job_id": "job"}, {"schedule": "clean"}),
+    "archive_job": ({"job_id": "job"}, {"archived": True}),
+    "hand_over": ({"job_id": "job"}, {"person": RUNS}),
+    "list_revisions": ({"job_id": "job"}, None),
+    "one_revision": ({"job_id": "job", "number": "1"}, None),
+    "save_revision": ({"job_id": "job"}, {"text": TEXT, "based_on": 1}),
+    "sign_revision": ({"job_id": "job", "number": "1"}, {"signed_as": "checked"}),
+    "thumbnail": ({"job_id": "job"}, None),
+    "open_logbook": ({"?person": "person"}, None),
+    "logbook_csv": ({"?person": "person"}, None),
+    "open_sitting": ({"uid": "uid"}, None),
+    "begin_sitting": ({}, {"uid": "ffffffff", "job": 1, "revision": 1}),
+    "add_events": ({"uid": "uid"}, {"events": []}),
+    "amend_sitting": ({"uid": "uid"}, {"of": 1, "kind": "undone"}),
+    "remove_sitting": ({"uid": "uid"}, {"removed": True}),
+    "practice_record": ({"?person": "person"}, None),
+    "forget_practice": ({}, None),
+    "list_kits": ({}, None),
+    "put_kit": ({"name": "mine"}, {"text": ""}),
+    "remove_kit": ({"name": "mine"}, None),
+    "list_sets": ({}, None),
+    "keep_set": ({}, {"set": "{}"}),
+    "open_set": ({"set_id": "set"}, None),
+    "put_set_away": ({"set_id": "set"}, {"removed": True}),
+    "kept_marks": ({"set_id": "set"}, None),
+    "decide_mark": ({"set_id": "set"}, {"student": "a", "question": 1, "share": 1}),
+    "class_weeks": ({}, None),
+    "pairing": ({}, None),
+    "renew_code": ({}, None),
+    "send_away": ({"key": KEY}, None),
+    "pairing_picture": ({}, None),
+    "notice": ({}, None),
+    "export_register": ({}, None),
+    "import_register": ({}, None),
+    "who_works_here": ({}, None),
+    "say_who_works_here": ({}, {"person": RUNS}),
+    "nobody_works_here": ({}, None),
+    "add_person": ({}, {"name": "New", "initials": "NE"}),
+    "office_devices": ({}, None),
+    "send_device_away": ({"key": KEY}, None),
+    "change_person": ({"person_id": "person"}, {"sign": "cross"}),
+    "give_role": ({"person_id": "person"}, {"role": "runs"}),
+    "set_secret": ({"person_id": "person"}, {"secret": "482913"}),
+    "take_person_out": ({"person_id": "person"}, None),
+    "export_person": ({"person_id": "person"}, None),
+}
+"""What is sent to each operation: parts of its address, with `?` in front what stands behind it, and its body."""
+
+EVERY = {operation.name: operation for operation in register.operations()}
+PEOPLES = ("job", "uid", "set", "person")
+
+
+def asked(client: FlaskClient, operation: Operation, whose: int) -> int:
+    """Ask for an operation on what belongs to somebody, and return the status."""
+    parts, body = SENT[operation.name]
+    own = {"job": str(JOB_OF[whose]), "uid": uid(whose), "set": str(whose), "person": str(whose)}
+    address, query = operation.address, {}
+    for name, said in parts.items():
+        value = own.get(said, said)
+        if name.startswith("?"):
+            query[name[1:]] = value
+        else:
+            address = address.replace(f"<{name}>", value)
+    sent: dict[str, Any] = {} if body is None else {"json": body}
+    if operation.sends:
+        sent = {"data": b"no zip", "content_type": operation.sends}
+    answer = client.open(address, method=operation.method, query_string=query, **sent)
+    answer.get_data()
+    return answer.status_code
+
+
+def names_somebody(operation: Operation) -> bool:
+    return any(said in PEOPLES for said in SENT[operation.name][0].values())
+
+
+def whose_of(operation: Operation, who: int) -> list[int]:
+    """Return of whom an operation can be asked about: oneself, another, everybody's."""
+    if not names_somebody(operation):
+        return [who]
+    others = [OTHER if who != OTHER else DRAWS]
+    shared = [EVERYBODY] if "job" in SENT[operation.name][0].values() else []
+    return [who, *others, *shared]
+
+
+def test_every_operation_is_tried_and_every_deed_is_one_of_the_table() -> None:
+    assert set(SENT) == set(EVERY)
+    assert {operation.deed for operation in EVERY.values()} <= set(DEEDS)
+    assert set(DEEDS) - {operation.deed for operation in EVERY.values()} == {"work things out"}
+
+
+@pytest.fixture(scope="module")
+def made(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    path = tmp_path_factory.mktemp("office") / "office.db"
+    office(path).close()
+    return path
+
+
+@pytest.fixture
+def register_of_office(made: Path, tmp_path: Path) -> Iterator[Store]:
+    shutil.copy(made, tmp_path / "office.db")
+    store = open_store(tmp_path / "office.db")
+    yield store
+    store.close()
+
+
+CELLS = [(deed, who) for deed in DEEDS for who in (*ROLES, NOBODY) if who != OTHER]
+
+
+@pytest.mark.parametrize(("deed", "who"), CELLS)
+def test_a_cell_of_the_table_holds_over_the_api(
+    made: Path, tmp_path: Path, deed: str, who: int
+) -> None:
+    """What may be done is not refused for who asks; what may not be is, and nothing is changed by it."""
+    operations = [each for each in EVERY.values() if each.deed == deed]
+    for number, operation in enumerate(operations):
+        for whose in whose_of(operation, who or DRAWS):
+            path = tmp_path / f"{number}-{whose}.db"
+            shutil.copy(made, path)
+            store = open_store(path)
+            with at_the_desk(store, who or None) as client:
+                before = everything(store)
+                status = asked(client, operation, whose)
+                allowed = may(deed, ROLES.get(who), who, whose)
+                told = f"{operation.method} {operation.address} of {whose}: {status}"
+                assert (status not in (401, 403)) == allowed, told
+                if not allowed:
+                    assert status == (401 if who == NOBODY else 403)
+                    assert everything(store) == before, told
+            store.close()
+
+
+def everything(store: Store) -> list[tuple[Any, ...]]:
+    """Return every row of the register but those of devices, who come and go."""
+    with store.reading() as session:
+        names = session.scalars(
+            sql("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT IN ('device')")
+        )
+        return [
+            tuple(row)
+            for name in sorted(names.all())
+            for row in session.execute(sql(f'SELECT * FROM "{name}"'))
+        ]
+
+
+def test_nobody_and_whoever_was_taken_out_come_to_nothing_at_all(register_of_office: Store) -> None:
+    """Every address of the API, what is worked out as well: as nobody, and with the cookie of somebody taken out."""
+    store = register_of_office
+    open_to_all = {each.name for each in EVERY.values() if each.deed == "see who works here"}
+    worked = list(worked_out.operations())
+    with at_the_desk(store, None) as nobody, at_the_desk(store, OTHER) as gone:
+        assert gone.get("/api/jobs").status_code == 200
+        with store.writing() as session:
+            take_out(session, OTHER)
+        for client in (nobody, gone):
+            for operation in EVERY.values():
+                if operation.name not in open_to_all:
+                    assert asked(client, operation, DRAWS) == 401, operation.address
+            for each in worked:
+                answer = client.open(
+                    each.address.replace("<", "").replace(">", ""), method=each.method, json={}
+                )
+                assert answer.status_code in (401, 405, 415), each.address
+        assert gone.post("/api/people/here", json={"person": OTHER}).status_code == 404
+
+
+def test_nobody_gets_further_by_another_number_or_a_made_up_one(register_of_office: Store) -> None:
+    with at_the_desk(register_of_office, DRAWS) as client:
+        for person in (OTHER, RUNS):
+            assert client.get(f"/api/logbook?person={person}").status_code == 403
+            assert client.get(f"/api/practice?person={person}").status_code == 403
+        for path in (
+            "/api/people/77/export.zip",
+            "/api/people/0/export.zip",
+            f"/api/people/{2**60}/export.zip",
+        ):
+            assert client.get(path).status_code in (403, 404, 422)
+        assert client.get("/api/logbook?person=-1").status_code == 422
+        assert client.get("/api/logbook?person=2&person=4").status_code in (200, 403, 422)
+        own = client.get("/api/logbook").get_json()
+        assert [each["uid"] for each in own["sittings"]] == [uid(DRAWS)]
+        rules = client.get("/api/practice").get_json()["standings"]
+        assert [each["rule"] for each in rules] == [f"rule {DRAWS}"]
+        kits = client.get("/api/kits").get_json()["kits"]
+        assert [each["name"] for each in kits if not each["starter"]] == [f"of {DRAWS}"]
+        taken = {"uid": uid(OTHER), "job": 1, "revision": 1}
+        assert client.post("/api/sittings", json=taken).status_code == 409, "the name is another's"
+    with at_the_desk(register_of_office, RUNS) as client:
+        seen = client.get(f"/api/logbook?person={OTHER}").get_json()
+        assert [each["uid"] for each in seen["sittings"]] == [uid(OTHER)]
+
+
+def test_a_desk_used_alone_asks_and_says_nothing_of_people(tmp_path: Path) -> None:
+    with at_the_desk(open_store(tmp_path / "alone.db"), None) as client:
+        here = client.get("/api/people/here").get_json()
+        assert (here["alone"], here["asks"], here["you"]) == (True, False, RUNS)
+        job = client.post("/api/jobs", json={"text": TEXT}).get_json()
+        assert (job["whose"], job["yours"], job["signed"]) == ("", True, "")
+        newest = client.get(f"/api/jobs/{job['id']}").get_json()["newest"]
+        assert (newest["name"], newest["initials"], newest["signatures"]) == ("", "", [])
+        assert client.post("/api/people", json={"name": "B", "initials": "B"}).status_code == 409, (
+            "who are you?"
+        )
+        client.patch(f"/api/people/{RUNS}", json={"name": "Ostler", "initials": "OS"})
+        assert (
+            client.post("/api/people", json={"name": "Brindle", "initials": "BR"}).status_code
+            == 201
+        )
+        assert client.get("/api/people/here").get_json()["you"] == RUNS, (
+            "who added another is known here"
+        )
+        assert client.application.test_client().get("/api/jobs").status_code == 401, (
+            "at another browser nobody is"
+        )
+
+
+def test_drawn_checked_and_approved_come_from_who_did_it(register_of_office: Store) -> None:
+    store = register_of_office
+
+    def sign(who: int, what: str, number: int = 1) -> int:
+        with at_the_desk(store, who) as client:
+            address = f"/api/jobs/{JOB_OF[DRAWS]}/revisions/{number}/signatures"
+            return client.post(address, json={"signed_as": what}).status_code
+
+    assert sign(DRAWS, "checked") == 403
+    assert sign(CHECKS, "approved") == 409, "not before it is checked"
+    assert sign(CHECKS, "checked") == 201
+    assert sign(CHECKS, "checked") == 409
+    assert sign(RUNS, "approved") == 201
+    with at_the_desk(store, DRAWS) as client:
+        job = client.get(f"/api/jobs/{JOB_OF[DRAWS]}").get_json()
+        newest = job["newest"]
+        assert (newest["name"], newest["initials"], job["job"]["signed"]) == (
+            "Brindle",
+            "BR",
+            "approved",
+        )
+        assert [(each["signed_as"], each["initials"]) for each in newest["signatures"]] == [
+            ("checked", "TA"),
+            ("approved", "OS"),
+        ]
+        saved = client.post(
+            f"/api/jobs/{JOB_OF[DRAWS]}/revisions", json={"text": TEXT, "based_on": 1}
+        )
+        assert saved.get_json()["signatures"] == []
+        assert client.get(f"/api/jobs/{JOB_OF[DRAWS]}").get_json()["job"]["signed"] == "", (
+            "edited, it is unchecked"
+        )
+    assert sign(CHECKS, "checked", 1) == 409, "what is signed is the newest"
+    with at_the_desk(store, CHECKS) as client:
+        own = f"/api/jobs/{JOB_OF[CHECKS]}/revisions/1/signatures"
+        assert client.post(own, json={"signed_as": "checked"}).status_code == 409, (
+            "nobody checks their own"
+        )
+        waiting = client.get("/api/jobs?only=unchecked").get_json()["jobs"]
+        assert {each["id"] for each in waiting} == {1, 2, 4, 5}
+        stale = client.post(
+            f"/api/jobs/{JOB_OF[DRAWS]}/revisions", json={"text": TEXT, "based_on": 1}
+        )
+        assert stale.get_json()["newest"]["name"] == "Brindle", (
+            "whose the save is that was in the way"
+        )
+
+
+def test_who_leaves_leaves_jobs_and_initials_and_nothing_else(register_of_office: Store) -> None:
+    store = register_of_office
+    with at_the_desk(store, RUNS) as client:
+        away = client.get(f"/api/people/{OTHER}/export.zip")
+        assert away.status_code == 200
+        after = client.delete(f"/api/people/{OTHER}").get_json()
+        assert OTHER not in [each["id"] for each in after["people"]]
+        job = client.get(f"/api/jobs/{JOB_OF[OTHER]}").get_json()
+        assert (job["newest"]["name"], job["newest"]["initials"], job["job"]["whose"]) == (
+            "WI",
+            "WI",
+            "",
+        )
+        assert client.get(f"/api/logbook?person={OTHER}").get_json()["sittings"] == []
+        assert client.delete(f"/api/people/{RUNS}").status_code == 409, (
+            "somebody has to run the office"
+        )
+        assert client.put(f"/api/people/{RUNS}/role", json={"role": "draws"}).status_code == 409
+    store.close()
+    with open_store(store.path).reading() as session:
+        assert OTHER in [each.id for each in everybody(session, left=True)]
+
+
+def test_a_new_pin_asks_everywhere_anew(register_of_office: Store) -> None:
+    with at_the_desk(register_of_office, DRAWS) as client:
+        with register_of_office.writing() as session:
+            set_secret(session, DRAWS, "")
+        assert client.get("/api/jobs").status_code == 401
+
+
+def test_the_job_of_everybody_is_saved_in_by_all(register_of_office: Store) -> None:
+    assert ANYBODYS not in ROLES
+    for number, who in enumerate((DRAWS, OTHER, CHECKS), 1):
+        with at_the_desk(register_of_office, who) as client:
+            body = {"text": TEXT + f"d = circle, centre O, radius {number}\n", "based_on": number}
+            assert client.post("/api/jobs/5/revisions", json=body).status_code == 201

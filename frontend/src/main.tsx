@@ -5,6 +5,7 @@ import { setNonce } from "get-nonce";
 import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
+import { AskedFirst } from "./office/WhoWorks";
 import { queries } from "./state/queries";
 import { Fault } from "./views/Fault";
 
@@ -36,7 +37,9 @@ const router = createBrowserRouter([
 createRoot(document.getElementById("desk")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <AskedFirst>
+        <RouterProvider router={router} />
+      </AskedFirst>
     </QueryClientProvider>
   </StrictMode>,
 );

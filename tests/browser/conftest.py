@@ -123,7 +123,16 @@ def quiet(page: Page) -> Iterator[None]:
         # What is refused in words, or not answered, is told to the drafter; the browser notes it here as well.
         expected = any(
             sign in message.text
-            for sign in ("404", "409", "422", "503", "net::ERR_FAILED", "net::ERR_ABORTED")
+            for sign in (
+                "401",
+                "403",
+                "404",
+                "409",
+                "422",
+                "503",
+                "net::ERR_FAILED",
+                "net::ERR_ABORTED",
+            )
         )
         if message.type in ("error", "warning") and not expected:
             complaints.append(message.text)

@@ -15,6 +15,7 @@ PAGES = (
     "/",
     "/logbook",
     "/kits",
+    "/office",
     "/class",
     "/handbook",
     "/handbook/constructions/arc",

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { listRevisions } from "../api/client";
+import { Whose } from "../office/Signing";
+import { signedBy } from "../state/office";
 import { replace, useSome } from "../state/document";
 import { Button } from "../ui/Button";
 
@@ -19,12 +21,20 @@ export function Revisions() {
       <p className="text-pencil">
         Bringing one back puts it on the bench; nothing is lost, and undo returns.
       </p>
+      {job && <Whose job={job.id} />}
       <ul>
         {data?.revisions.map((revision) => (
           <li key={revision.number} className="flex items-baseline gap-3">
             <span className="w-8 text-right">{revision.number}</span>
             <span className="min-w-0 flex-1 truncate">
-              {new Date(revision.saved_at).toLocaleString()} {revision.note && `· ${revision.note}`}
+              {[new Date(revision.saved_at).toLocaleString(), revision.name, revision.note]
+                .filter(Boolean)
+                .join(" · ")}
+              {revision.signatures.map((each) => (
+                <span key={each.signed_as} className="block truncate">
+                  {signedBy(each)}
+                </span>
+              ))}
             </span>
             {revision.text === text ? (
               <span className="text-pencil">on the bench</span>

@@ -18,6 +18,7 @@ import { NewJob } from "../register/NewJob";
 import { WholeRegister } from "../register/WholeRegister";
 import { useKeptScroll } from "../state/keptScroll";
 import { addressOf } from "../state/handbook";
+import { useOffice } from "../state/office";
 import { endsIn, textOf, useOpened } from "../state/opened";
 import { profileEndings, useFormats } from "../state/server";
 import { Button } from "../ui/Button";
@@ -28,6 +29,12 @@ const ORDERS: [Wanted["order"], string][] = [
   ["entered", "last entered first"],
   ["title", "by title"],
   ["drawing", "by number"],
+];
+
+const ONLY: [Wanted["only"], string][] = [
+  ["", "everybody’s jobs"],
+  ["own", "your jobs"],
+  ["unchecked", "drawn by others, to be checked"],
 ];
 
 /** Which part of the register is wanted. */
@@ -41,6 +48,7 @@ function useWanted() {
     archived: said.get("archived") === "yes",
     search: said.get("find") ?? "",
     order,
+    only: ONLY.find(([each]) => each === said.get("only"))?.[0] ?? "",
     page: Math.max(1, Number(said.get("page")) || 1),
   };
   const want = (change: Partial<Wanted>) => {
@@ -51,6 +59,7 @@ function useWanted() {
           ["archived", next.archived ? "yes" : ""],
           ["find", next.search],
           ["order", next.order === "worked" ? "" : next.order],
+          ["only", next.only],
           ["page", next.page > 1 ? String(next.page) : ""],
         ].filter(([, value]) => value),
       ) as Record<string, string>,
@@ -63,6 +72,7 @@ function useWanted() {
 /** The drawing office's jobs, as sheets in a drawer, a page at a time. */
 export function Component() {
   const [wanted, want] = useWanted();
+  const office = useOffice();
   const go = useNavigate();
   const queries = useQueryClient();
   const asked = useDeferredValue(wanted);
@@ -144,6 +154,22 @@ export function Component() {
               onChange={(event) => want({ search: event.target.value })}
             />
           </label>
+          {office && (
+            <label>
+              <span className="sr-only">Whose</span>
+              <select
+                className="field on-table"
+                value={wanted.only}
+                onChange={(event) => want({ only: event.target.value as Wanted["only"] })}
+              >
+                {ONLY.map(([only, said]) => (
+                  <option key={only} value={only}>
+                    {said}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
           <label>
             <span className="sr-only">Order</span>
             <select
@@ -180,7 +206,9 @@ export function Component() {
         {data && data.pages > 1 && (
           <Pages page={wanted.page} pages={data.pages} turn={(to) => want({ page: to })} />
         )}
-        <WholeRegister came={() => queries.invalidateQueries({ queryKey: ["jobs"] })} />
+        {(!office || office.role === "runs") && (
+          <WholeRegister came={() => queries.invalidateQueries({ queryKey: ["jobs"] })} />
+        )}
       </main>
     </div>
   );
@@ -254,6 +282,8 @@ function OpenFile({ open }: { open: (file: File | undefined) => Promise<void> })
 
 function Empty({ wanted }: { wanted: Wanted }) {
   if (wanted.search) return <p className="py-6">No job has “{wanted.search}” in its title or its number.</p>;
+  if (wanted.only === "unchecked") return <p className="py-6">Nothing waits to be checked.</p>;
+  if (wanted.only === "own") return <p className="py-6">You have no job yet.</p>;
   if (wanted.archived) return <p className="py-6">Nothing is archived.</p>;
   return (
     <div className="space-y-2 bg-page p-6">

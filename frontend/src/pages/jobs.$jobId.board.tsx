@@ -134,7 +134,7 @@ function OtherDevices({ job }: { job: number }) {
               {data.devices.map((device) => (
                 <li key={device.key} className="flex flex-wrap items-center gap-3 py-1">
                   {device.name} from {device.address}, let in at{" "}
-                  {new Date(device.came).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
+                  {new Date(device.came_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
                   <Button onClick={() => after(sendAway({ path: { key: device.key } }))}>
                     Send {device.name} away
                   </Button>

@@ -2,8 +2,9 @@ import { useEffect } from "react";
 import { useParams } from "react-router";
 import type { ProofOut } from "../api/client";
 import { Findings } from "../notebook/Findings";
+import { Signing } from "../office/Signing";
 import { Sheet } from "../sheet/Sheet";
-import { load, useDocument, useSome } from "../state/document";
+import { load, useDocument, useSome, useUnsaved } from "../state/document";
 import { look } from "../state/looks";
 import { useProof } from "../state/server";
 import { Figures } from "../ui/Figures";
@@ -16,6 +17,7 @@ export function Component() {
   const { jobId } = useParams();
   const { job, work, message } = useSome("job", "work", "message");
   const proof = useProof();
+  const unsaved = useUnsaved();
   useEffect(() => {
     if (useDocument.getState().job?.id !== Number(jobId)) void load(Number(jobId));
   }, [jobId]);
@@ -25,7 +27,10 @@ export function Component() {
   return (
     <div className="flex h-full flex-col">
       <Bar>
-        <JobBar job={work ?? undefined}>{work && <Issue work={work} proof={proof} />}</JobBar>
+        <JobBar job={work ?? undefined}>
+          {job && <Signing job={job.id} unsaved={unsaved} />}
+          {work && <Issue work={work} proof={proof} />}
+        </JobBar>
       </Bar>
       {!work || !job ? (
         <p className="p-8">{message || "Opening the job…"}</p>

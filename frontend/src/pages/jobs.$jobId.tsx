@@ -26,6 +26,7 @@ import {
 } from "../state/document";
 import { isSwitchedOff } from "../state/letterKeys";
 import { look, useLook, useLooks } from "../state/looks";
+import { Signing } from "../office/Signing";
 import { useProof, useVocabulary } from "../state/server";
 import { LOW, useMedia } from "../state/useMedia";
 import { Bar, JobBar } from "../views/Bar";
@@ -168,6 +169,7 @@ export function Component() {
               <Button onClick={() => unsaved && void save()} aria-disabled={!unsaved} title="Ctrl+S">
                 Save
               </Button>
+              {job && <Signing job={job.id} unsaved={unsaved} />}
               <Issue work={work} proof={proof} />
             </>
           )}

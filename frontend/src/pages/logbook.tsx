@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import {
   type AmendedIn,
   amendSitting,
@@ -13,17 +13,25 @@ import {
   removeSitting,
   type SittingOut,
 } from "../api/client";
+import { useOffice } from "../state/office";
 import { Bars } from "../ui/Bars";
 import { Dots } from "../ui/Dots";
 import { Tabled } from "../ui/Tabled";
 import { Bar } from "../views/Bar";
 import { Button } from "../ui/Button";
 
+/** What stands behind an address that is asked for of a person. */
+const of = (person: number | null) => (person ? `?person=${person}` : "");
+
 /** The logbook: sittings, and what they teach of one's own hand. */
 export function Component() {
+  const office = useOffice();
+  const [said] = useSearchParams();
+  const person = office ? Number(said.get("person")) || null : null;
+  const whose = office?.people.find((each) => each.id === person);
   const { data, error } = useQuery({
-    queryKey: ["logbook"],
-    queryFn: () => openLogbook({ query: { events: false } }),
+    queryKey: ["logbook", person],
+    queryFn: () => openLogbook({ query: { events: false, person } }),
   });
   const queries = useQueryClient();
   useEffect(() => {
@@ -41,16 +49,17 @@ export function Component() {
   return (
     <div className="flex h-full flex-col">
       <Bar title="Logbook">
-        <a className="act" href="/api/logbook.csv" download>
+        <a className="act" href={`/api/logbook.csv${of(person)}`} download>
           ↓ CSV
         </a>
-        <a className="act" href="/api/logbook" download="logbook.json">
+        <a className="act" href={`/api/logbook${of(person)}`} download="logbook.json">
           ↓ JSON
         </a>
       </Bar>
       <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
         <div className="mx-auto max-w-5xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
           {error && <p role="alert">{error.message}</p>}
+          {whose && <p className="text-lg">The logbook and the practice of {whose.name}</p>}
           {!!data?.unread && (
             <p role="status">
               {data.unread} rows of the logbook cannot be read any more; all others are here.
@@ -185,7 +194,7 @@ export function Component() {
               )}
             </>
           )}
-          <Practised />
+          <Practised person={person} />
         </div>
       </main>
     </div>
@@ -413,8 +422,11 @@ function Correction({ event, put, leave }: CorrectionProps) {
 }
 
 /** What practice has shown: rules, the worst first, and the slips that were made. */
-function Practised() {
-  const { data } = useQuery({ queryKey: ["practice"], queryFn: () => practiceRecord() });
+function Practised({ person }: { person: number | null }) {
+  const { data } = useQuery({
+    queryKey: ["practice", person],
+    queryFn: () => practiceRecord({ query: { person } }),
+  });
   const queries = useQueryClient();
   if (!data || data.standings.length === 0) return null;
   return (
@@ -455,14 +467,16 @@ function Practised() {
           />
         </>
       )}
-      <Button
-        className="mt-2"
-        onClick={() =>
-          void forgetPractice().then(() => queries.invalidateQueries({ queryKey: ["practice"] }))
-        }
-      >
-        Forget what was practised
-      </Button>
+      {person === null && (
+        <Button
+          className="mt-2"
+          onClick={() =>
+            void forgetPractice().then(() => queries.invalidateQueries({ queryKey: ["practice"] }))
+          }
+        >
+          Forget what was practised
+        </Button>
+      )}
     </section>
   );
 }

@@ -57,7 +57,9 @@ export function JobSheet({ job, aside, copy, put }: Props) {
             </Link>
           </h2>
           <p className="truncate text-sm text-pencil">
-            {[job.unit, job.scale, `revision ${job.revision}`, state(job)].filter(Boolean).join(" · ")}
+            {[job.unit, job.scale, `revision ${job.revision}`, job.signed, state(job), job.whose]
+              .filter(Boolean)
+              .join(" · ")}
           </p>
           <div className="flex items-center gap-1 text-sm">
             <time
@@ -70,12 +72,14 @@ export function JobSheet({ job, aside, copy, put }: Props) {
             <Button onClick={copy} aria-label={`Copy ${job.title}`}>
               Copy
             </Button>
-            <Button
-              onClick={put}
-              aria-label={`${aside ? "Put back" : job.archived ? "Take back" : "Archive"} ${job.title}`}
-            >
-              {aside ? "Put back" : job.archived ? "Take back" : "Archive"}
-            </Button>
+            {job.yours && (
+              <Button
+                onClick={put}
+                aria-label={`${aside ? "Put back" : job.archived ? "Take back" : "Archive"} ${job.title}`}
+              >
+                {aside ? "Put back" : job.archived ? "Take back" : "Archive"}
+              </Button>
+            )}
           </div>
           {job.double && (
             <p className="text-sm text-accent">

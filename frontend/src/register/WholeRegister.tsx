@@ -1,4 +1,5 @@
 import { useRef, useState } from "react";
+import { Link } from "react-router";
 import { takeAway, takeIn } from "../api/files";
 import { Button } from "../ui/Button";
 
@@ -28,6 +29,9 @@ export function WholeRegister({ came }: { came: () => unknown }) {
           <code>entrick backup</code> copies it as it stands; a snapshot is taken every day by itself.
         </span>
         <span className="flex-1" />
+        <Link className="underline" to="/office">
+          Several people at this desk…
+        </Link>
         <Button
           disabled={share !== null}
           onClick={() =>

@@ -22,6 +22,17 @@ export const profileEndings = async () => (await queries.ensureQueryData(FORMATS
 export const useJob = (job: number) =>
   useQuery({ queryKey: ["job", job], queryFn: () => openJob({ path: { job_id: job } }), retry: false });
 
+/** A job as it was last saved from here. */
+export function useSavedJob(job: number) {
+  const base = useDocument((document) => document.base);
+  return useQuery({
+    queryKey: ["job", job, base],
+    queryFn: () => openJob({ path: { job_id: job } }),
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+}
+
 /** A value once it has stood still for a while and no edit is under way: the inspection does not run after every
  * letter, and never beside an edit, which would have to share the desk with it. */
 function useSettled<T>(value: T, milliseconds: number): T {

@@ -2,6 +2,8 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, NavLink, useLocation, useParams } from "react-router";
 import { useLastJob, workedOn } from "../state/lastJob";
+import { WhoWorks } from "../office/WhoWorks";
+import { useOffice } from "../state/office";
 import { isSwitchedOff } from "../state/letterKeys";
 import { Keys } from "./Keys";
 
@@ -11,6 +13,7 @@ const PLACES = [
   ["/logbook", "Logbook"],
   ["/kits", "Kits"],
   ["/class", "For a class"],
+  ["/office", "Office"],
   ["/handbook", "Handbook"],
 ] as const;
 
@@ -49,7 +52,14 @@ export function Bar({ title, children, skips = [["page", "To the page"]] }: Prop
     </Link>
   );
   const inside = here !== undefined;
-  const places = PLACES.map(([to, told]) => (
+  const office = useOffice();
+  // A class is kept by whoever runs the office; there is none where one person works.
+  const shown = PLACES.filter(
+    ([to]) =>
+      (to !== "/class" || !office || office.role === "runs") &&
+      (to !== "/office" || office !== undefined || pathname === to),
+  );
+  const places = shown.map(([to, told]) => (
     <NavLink key={to} to={to} end={to === "/"} className={({ isActive }) => placed(isActive)}>
       {told}
     </NavLink>
@@ -86,6 +96,7 @@ export function Bar({ title, children, skips = [["page", "To the page"]] }: Prop
         {title && <h1 className="sr-only">{title}</h1>}
         <span className="flex-1 tight:hidden" />
         {!inside && children}
+        <WhoWorks />
         <KeysPress />
       </div>
       {inside && children}

@@ -4,7 +4,8 @@ import { Link, useParams } from "react-router";
 import { type ExportIn, type FormatOut, inWords, Problem, type ProofOut, type Work } from "../api/client";
 import { download } from "../api/files";
 import { useDocument, useUnsaved } from "../state/document";
-import { useFormats } from "../state/server";
+import { inTitleBlock } from "../state/office";
+import { useFormats, useSavedJob } from "../state/server";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 
@@ -23,10 +24,14 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
   const [refused, setRefused] = useState<FormatOut | null>(null);
   const formats = useFormats();
   const kit = useDocument((document) => document.kitText);
+  const unsaved = useUnsaved();
+  const saved = useSavedJob(Number(jobId)).data?.newest;
   const take = async (format: FormatOut, insist = false) => {
     setRefused(null);
     const { text, schedule } = work;
-    const plan = { text, schedule, kit, construction, insist, ovals, paper, within: Number(within) };
+    const how = { construction, insist, ovals, paper, within: Number(within) };
+    // What is issued unsaved nobody has signed, and nobody has saved.
+    const plan = { text, schedule, kit, ...how, ...(saved && !unsaved && { signed: inTitleBlock(saved) }) };
     try {
       setTold(`${await download(format.key, plan)} is in your downloads.`);
     } catch (error) {

@@ -43,7 +43,7 @@ export function StaleSave() {
         <AlertDialog.Overlay className="fixed inset-0 bg-black/40" />
         <AlertDialog.Content className="fixed inset-x-4 top-8 mx-auto max-h-[90vh] max-w-3xl overflow-auto bg-page p-6">
           <AlertDialog.Title className="text-lg font-semibold">
-            Revision {stale.number} was saved in the meantime
+            Revision {stale.number} was saved{stale.name && ` by ${stale.name}`} in the meantime
           </AlertDialog.Title>
           <AlertDialog.Description>
             Nothing is lost. Say what to keep; the other stays among the revisions or in undo. Lines marked −

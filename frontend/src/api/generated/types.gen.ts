@@ -1597,7 +1597,8 @@ export type EventsOut = {
  *
  * `construction` says whether the light work stays on the sheet; `insist` that an outline goes to
  * the cutter although the proof found it open or doubled. `ovals` says as what DXF gets true
- * ellipses, `within` how closely, plan units.
+ * ellipses, `within` how closely, plan units. `signed` stands in the title block where the plan
+ * does not say it.
  */
 export type ExportIn = {
     /**
@@ -1624,6 +1625,7 @@ export type ExportIn = {
      * Schedule
      */
     schedule?: 'written' | 'settings' | 'clean';
+    signed?: SignedIn;
     /**
      * Text
      */
@@ -5094,6 +5096,30 @@ export type SignatureOut = {
      * Signed As
      */
     signed_as: 'checked' | 'approved';
+};
+
+/**
+ * SignedIn
+ *
+ * Who drew, checked and approved what is issued, and when; empty where nobody did.
+ */
+export type SignedIn = {
+    /**
+     * Approved
+     */
+    approved?: string;
+    /**
+     * Checked
+     */
+    checked?: string;
+    /**
+     * Date
+     */
+    date?: string;
+    /**
+     * Drawn
+     */
+    drawn?: string;
 };
 
 /**

@@ -459,10 +459,10 @@ def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
     said = title_fields(solution)
     if not said:
         return _row(first, low, STRIP, sheet)
+    names = ("drawn", "checked", *(("approved",) if "approved" in said else ()), "date")
+    share = 0.5 / len(names) if "approved" in said else 0.17
     second: list[Field] = [
-        ("DRAWN", said.get("drawn", ""), 0.0, 2.5),
-        ("CHECKED", said.get("checked", ""), 0.17, 2.5),
-        ("DATE", said.get("date", ""), 0.34, 2.5),
+        *((name.upper(), said.get(name, ""), n * share, 2.5) for n, name in enumerate(names)),
         ("MATERIAL", said.get("material", ""), 0.5, 2.5),
         ("SHEET", said.get("sheet", ""), 0.7, 2.5),
         ("PROJECTION", "", 0.85, 2.5),

@@ -8,7 +8,7 @@ from ..kind import Args, Kind, Made
 from ..plan.errors import Wanting
 from ..plan.forms import Form
 
-FIELDS = ("drawn", "checked", "date", "sheet", "material")
+FIELDS = ("drawn", "checked", "approved", "date", "sheet", "material")
 """Fields after ISO 7200; the projection is shown by its symbol."""
 
 
@@ -32,8 +32,9 @@ def construct(args: Args) -> Made:
 
 
 ABOUT = """\
-The second row of the title block: `drawn`, `checked`, `date`, `sheet`, `material` in quotes,
-and the symbol of the `projection`, `first` or `third`.
+The second row of the title block: `drawn`, `checked`, `approved`, `date`, `sheet`, `material` in
+quotes, and the symbol of the `projection`, `first` or `third`. In an office of several people the
+first four are filled in as the sheet is issued, by who did it, where the plan does not say them.
 """
 
 SHOWN = """\

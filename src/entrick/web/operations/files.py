@@ -12,6 +12,7 @@ from ...core.desk import Work, work_out
 from ...core.display import Layer
 from ...core.formats import Ovals
 from ...core.formats.issue import Format, Options, formats
+from ...core.office.titled import titled
 from ...core.readback.read import ENDINGS
 from ...records import Finite, Schedule
 from ..answer import Answer, Refused
@@ -29,12 +30,25 @@ class ExportPath(Asked):
     format: Annotated[str, Field(max_length=20)]
 
 
+Signed = Annotated[str, Field(max_length=60)]
+
+
+class SignedIn(Asked):
+    """Who drew, checked and approved what is issued, and when; empty where nobody did."""
+
+    drawn: Signed = ""
+    checked: Signed = ""
+    approved: Signed = ""
+    date: Signed = ""
+
+
 class ExportIn(Asked):
     """A plan to export.
 
     `construction` says whether the light work stays on the sheet; `insist` that an outline goes to
     the cutter although the proof found it open or doubled. `ovals` says as what DXF gets true
-    ellipses, `within` how closely, plan units."""
+    ellipses, `within` how closely, plan units. `signed` stands in the title block where the plan
+    does not say it."""
 
     text: PlanText
     schedule: Schedule = "written"
@@ -44,6 +58,7 @@ class ExportIn(Asked):
     ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"
     within: Finite = 0.01
     paper: Literal["A4", "letter"] = "A4"
+    signed: SignedIn = SignedIn()
 
 
 class FormatOut(Crossing):
@@ -96,7 +111,11 @@ def _without_work(_: str, path: ExportPath, body: ExportIn) -> Answer | None:
 def export_plan(path: ExportPath, body: ExportIn) -> Answer:
     """Return a plan as a file."""
     format = _format(path.format)
-    done = work_out(body.text, kit_of(body.kit), body.schedule)
+    kit = kit_of(body.kit)
+    done = work_out(body.text, kit, body.schedule)
+    signed = titled(done, body.text, body.signed.model_dump())
+    if signed != body.text:
+        done = work_out(signed, kit, body.schedule)
     if not 0 < body.within <= MOST_WITHIN:
         unit = done.solution.unit.value
         message = f"it is more than 0 and at most {MOST_WITHIN} {unit}: {body.within:g} is not"

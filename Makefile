@@ -96,10 +96,11 @@ $(STATIC): frontend/node_modules/.ready $(FRONT_SOURCES) src/entrick/fonts/route
 	$(NPM) run build
 	touch $@
 
-# The browser and the PDF reader of the tests come from Debian.
+# The browser of the tests and their database server come from Debian.
 build/.browser:
 	mkdir -p build
 	command -v chromium >/dev/null || { apt-get update -q && apt-get install -yq chromium; }
+	ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || { apt-get update -q && apt-get install -yq postgresql; }
 	touch $@
 
 clean:

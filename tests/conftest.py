@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from contextlib import closing
 from pathlib import Path
 
@@ -16,6 +16,7 @@ from entrick.core.summarize import summarize
 from entrick.demo import load, sample_plans
 from entrick.store import Store, open_store
 from entrick.web.workers.pool import tune_gc
+from postgres import Postgres, copied
 
 tune_gc()  # as a worker does: what is remembered is looked through for cycles seldom
 
@@ -46,11 +47,22 @@ def sample_register(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return path
 
 
+@pytest.fixture(scope="session")
+def postgres() -> Iterator[Postgres]:
+    """A PostgreSQL server, started when a test first wants one."""
+    server = Postgres()
+    yield server
+    server.stop()
+
+
 @pytest.fixture
 def fill(sample_register: Path) -> Callable[[Store], None]:
     """Put the sample jobs into an empty register."""
 
     def copy(store: Store) -> None:
+        if store.file is None:
+            copied(sample_register, store)
+            return
         with (
             closing(sqlite3.connect(sample_register)) as samples,
             closing(sqlite3.connect(store.path)) as ours,

@@ -9,10 +9,26 @@ from flask.testing import FlaskClient
 from entrick.store import Store, open_store
 from entrick.web.http.app import create_app
 
+BOTH = {"test_register", "test_sittings", "test_kits", "test_class_sets", "test_practice"}
+"""Tests of what is kept: they run on a file and on a server."""
+
+
+def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
+    on_both = (
+        metafunc.module.__name__.rpartition(".")[2] in BOTH and "store" in metafunc.fixturenames
+    )
+    if on_both and not any(mark.name == "file_only" for mark in metafunc.definition.iter_markers()):
+        metafunc.parametrize("store", ["file", "server"], indirect=True)
+
 
 @pytest.fixture
-def store(tmp_path: Path) -> Store:
-    return open_store(tmp_path / "register.db")
+def store(tmp_path: Path, request: pytest.FixtureRequest) -> Iterator[Store]:
+    if getattr(request, "param", "file") == "file":
+        yield open_store(tmp_path / "register.db")
+        return
+    store = open_store(request.getfixturevalue("postgres").register())
+    yield store
+    store.close()
 
 
 @pytest.fixture

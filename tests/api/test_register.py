@@ -146,6 +146,7 @@ def test_of_many_saves_at_once_on_one_revision_exactly_one_is_taken(store: Store
     assert sorted(outcomes) == ["saved"] + ["stale"] * 5
 
 
+@pytest.mark.file_only
 def test_the_database_keeps_its_own_rules(store: Store, tmp_path: Path) -> None:
     with store.reading() as session:
         assert session.scalar(sql("PRAGMA journal_mode")) == "wal"

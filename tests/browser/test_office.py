@@ -80,7 +80,7 @@ def test_the_teacher_sees_a_logbook_in_three_presses_and_who_draws_sees_their_ow
     page.get_by_role("button", name="Ostler works here; change over").click()
     works(page, "Brindle")
     page.goto(f"{desk}/logbook?person=1")
-    expect(page.get_by_role("alert")).to_contain_text("own alone")
+    expect(page.get_by_role("alert")).to_contain_text("may not see a logbook of others")
     page.goto(f"{desk}/jobs/1")
     page.get_by_role("tab", name="Revisions").click()
     expect(

@@ -22,6 +22,7 @@ COMMANDS = {
     "look-class": "looking.look_class",
     "scan": "looking.scan",
     "handbook": "handbook.handbook",
+    "people": "people.people",
     "serve": "serving.serve",
     "backup": "register.backup",
     "restore": "register.restore",

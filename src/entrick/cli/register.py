@@ -9,29 +9,47 @@ from pathlib import Path
 import click
 
 from .net import Told
+from .where import Register
 
-_DATABASE = click.option(
+DATABASE = click.option(
     "--database",
-    type=click.Path(dir_okay=False, path_type=Path),
+    type=Register(),
     default=None,
-    help="The register; the usual one if not said.",
+    help="The register, a file or postgresql+psycopg://…; the usual one if not said.",
 )
 
 
-def _register(database: Path | None) -> Path:
+def registered(database: Path | str | None) -> Path | str:
     from ..web.http.serve import default_register
 
     return database or default_register()
 
 
+def _file(database: Path | str | None) -> Path:
+    """Return the file of a register.
+
+    Raises
+    ------
+    RegisterTrouble
+        Where it stands on a server.
+    """
+    from ..store import RegisterTrouble
+    from ..store.server import shown
+
+    where = registered(database)
+    if isinstance(where, str):
+        raise RegisterTrouble("server", shown(where))
+    return where
+
+
 @contextmanager
-def _told() -> Iterator[None]:
+def told_of_register() -> Iterator[None]:
     """Say what is wrong with a register in one line."""
-    from ..store import ArchiveError, RegisterTrouble
+    from ..store import ArchiveError, NotSo, RegisterTrouble, UnknownPerson
 
     try:
         yield
-    except (RegisterTrouble, ArchiveError) as error:
+    except (RegisterTrouble, ArchiveError, NotSo, UnknownPerson) as error:
         raise click.ClickException(str(error)) from error
     except OSError as error:
         raise click.ClickException(f"{error.filename}: {error.strerror}") from error
@@ -39,25 +57,25 @@ def _told() -> Iterator[None]:
 
 @click.command(cls=Told)
 @click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
-@_DATABASE
-def backup(file: Path, database: Path | None) -> None:
+@DATABASE
+def backup(file: Path, database: Path | str | None) -> None:
     """Write a copy of the register to FILE, also while the desk is used."""
     from ..store import backup as copy
 
-    with _told():
-        copy(_register(database), file)
+    with told_of_register():
+        copy(_file(database), file)
     click.echo(f"{file} holds the register as it is now")
 
 
 @click.command(cls=Told)
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
-@_DATABASE
-def restore(file: Path, database: Path | None) -> None:
+@DATABASE
+def restore(file: Path, database: Path | str | None) -> None:
     """Put the backup FILE in the place of the register, which is kept as a snapshot first."""
     from ..store import restore as put_back
 
-    with _told():
-        kept = put_back(file, _register(database))
+    with told_of_register():
+        kept = put_back(file, _file(database))
     click.echo(
         f"the register is as it was in {file}"
         + (f"; as it was before, it is in {kept}" if kept else "")
@@ -66,15 +84,15 @@ def restore(file: Path, database: Path | None) -> None:
 
 @click.command("export", cls=Told)
 @click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
-@_DATABASE
-def export_(folder: Path, database: Path | None) -> None:
+@DATABASE
+def export_(folder: Path, database: Path | str | None) -> None:
     """Write every job with its history to FOLDER as open files."""
     from ..store import Folder, export_register, open_store
 
     if folder.exists() and any(folder.iterdir()):
         raise click.ClickException(f"{folder} is not empty: name a new folder")
-    with _told():
-        store = open_store(_register(database))
+    with told_of_register():
+        store = open_store(registered(database))
         count = export_register(store, Folder(folder))
         store.close()
     click.echo(f"{count} jobs written to {folder}")
@@ -82,13 +100,13 @@ def export_(folder: Path, database: Path | None) -> None:
 
 @click.command("import", cls=Told)
 @click.argument("folder", type=click.Path(exists=True, file_okay=False, path_type=Path))
-@_DATABASE
-def import_(folder: Path, database: Path | None) -> None:
+@DATABASE
+def import_(folder: Path, database: Path | str | None) -> None:
     """Enter every job of an exported FOLDER, all or none."""
     from ..store import Folder, import_register, open_store
 
-    with _told():
-        store = open_store(_register(database))
+    with told_of_register():
+        store = open_store(registered(database))
         came = import_register(store, Folder(folder))
         store.close()
     click.echo(

@@ -1,4 +1,5 @@
-"""The register on disk: jobs and their revisions, in SQLite."""
+"""The register: jobs and their revisions, and all that is kept beside them; in an SQLite file, or
+on a PostgreSQL server."""
 
 from .about import name_of
 from .archive import (
@@ -23,7 +24,7 @@ from .class_sets import (
     put_set_away,
     set_text,
 )
-from .database import Store, open_store
+from .database import Store, Where, open_store
 from .jobs import (
     JobView,
     RevisionView,
@@ -39,6 +40,7 @@ from .jobs import (
     set_archived,
 )
 from .kits import KitView, TooManyKits, list_kits, put_kit, remove_kit
+from .lease import take_lease
 from .listing import Listed, Order, Page, drawing_numbers, list_jobs, listed, outdated, renew
 from .people import (
     NotSo,
@@ -103,6 +105,7 @@ __all__ = [
     "UnknownMark",
     "UnknownPerson",
     "UnknownSet",
+    "Where",
     "Zip",
     "add_job",
     "add_person",
@@ -164,5 +167,6 @@ __all__ = [
     "snapshot",
     "snapshots_of",
     "state_of_sittings",
+    "take_lease",
     "take_out",
 ]

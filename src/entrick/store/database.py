@@ -1,5 +1,5 @@
-"""Opening the database: SQLite with a write-ahead log, foreign keys on, brought up to date by
-Alembic."""
+"""Opening the database: SQLite with a write-ahead log, foreign keys on, or a PostgreSQL server;
+brought up to date by Alembic."""
 
 from __future__ import annotations
 
@@ -18,6 +18,7 @@ from sqlalchemy.orm import Session
 from .about import begin_about
 from .listing import fill
 from .people import begin_people
+from .server import engine_of, is_url, shown, version_of
 from .soundness import MIGRATIONS, examine, known_versions
 from .trouble import RegisterTrouble, cause_of
 
@@ -30,10 +31,29 @@ PATIENCE = 2.0
 
 @dataclass(frozen=True)
 class Store:
-    """A database ready for use."""
+    """A database ready for use; `url` where it stands on a server, and not in a file."""
 
     engine: Engine
-    path: Path
+    file: Path | None
+    url: str = ""
+
+    @property
+    def path(self) -> Path:
+        """The file.
+
+        Raises
+        ------
+        RegisterTrouble
+            Where it stands on a server: what only a file can do is the server's business.
+        """
+        if self.file is None:
+            raise RegisterTrouble("server", self.told)
+        return self.file
+
+    @property
+    def told(self) -> str:
+        """Where it stands, as it may be shown."""
+        return shown(self.url) if self.file is None else str(self.file)
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -58,12 +78,12 @@ class Store:
             cause = cause_of(error)
             if cause is None:
                 raise
-            raise RegisterTrouble(cause, self.path) from error
+            raise RegisterTrouble(cause, self.told) from error
 
     def close(self) -> None:
         """Leave the named file alone as the data: what is in the log goes into it."""
         self.engine.dispose()
-        if not self.path.exists():
+        if self.file is None or not self.file.exists():
             return
         connection = sqlite3.connect(self.path, timeout=PATIENCE)
         try:
@@ -72,12 +92,17 @@ class Store:
             connection.close()
 
 
-def open_store(path: Path, name: str = "") -> Store:
-    """Open a database file, making it and its folder if need be, and migrate it.
+Where = Path | str
+"""A file, or the address of a server."""
+
+
+def open_store(where: Where, name: str = "") -> Store:
+    """Open a register, making its file and folder if need be, and migrate it.
 
     Parameters
     ----------
-    path : Path
+    where : Path or str
+        A file, or ``postgresql+psycopg://…``.
     name : str
         By which a fresh register is to be known, where it takes the place of another.
 
@@ -91,6 +116,34 @@ def open_store(path: Path, name: str = "") -> Store:
         Before anything is written, where the file is damaged, locked, read-only, of a newer version
         or no register.
     """
+    return _open_served(str(where), name) if is_url(where) else _open_file(Path(where), name)
+
+
+def _open_served(where: str, name: str) -> Store:
+    engine = engine_of(where)
+    store = Store(engine, None, where)
+    try:
+        if version_of(engine, where) != known_versions()[-1]:
+            _migrate(engine)
+        _begin_with(store, name)
+    except OperationalError as error:
+        engine.dispose()
+        cause = cause_of(error) or "unreachable"
+        raise RegisterTrouble(cause, store.told, str(error.orig).splitlines()[0]) from error
+    except RegisterTrouble:
+        engine.dispose()
+        raise
+    return store
+
+
+def _begin_with(store: Store, name: str) -> None:
+    with store.writing() as session:
+        begin_people(session)
+        begin_about(session, name)
+        fill(session)
+
+
+def _open_file(path: Path, name: str) -> Store:
     _make_private(path)
     version = examine(path)
     if shutil.disk_usage(path.parent).free < LEAST_ROOM:
@@ -103,10 +156,7 @@ def open_store(path: Path, name: str = "") -> Store:
         if version != known_versions()[-1]:
             _migrate(engine)
             examine(path)
-        with store.writing() as session:
-            begin_people(session)
-            begin_about(session, name)
-            fill(session)
+        _begin_with(store, name)
     except OperationalError as error:
         engine.dispose()
         raise RegisterTrouble(cause_of(error) or "unreachable", path, str(error.orig)) from error
@@ -138,10 +188,11 @@ def _migrate(engine: Engine) -> None:
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.execution_options(writing=True).connect() as connection:
-        # A table that is made anew is dropped first, and with it would go what refers to it.
-        raw = connection.connection.dbapi_connection
-        assert raw is not None
-        raw.execute("PRAGMA foreign_keys=OFF")
+        if engine.dialect.name == "sqlite":
+            # A table that is made anew is dropped first, and with it would go what refers to it.
+            raw = connection.connection.dbapi_connection
+            assert raw is not None
+            raw.execute("PRAGMA foreign_keys=OFF")
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
         connection.invalidate()

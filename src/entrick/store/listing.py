@@ -9,7 +9,7 @@ from datetime import datetime
 from typing import Literal
 
 from sqlalchemy import ColumnElement, and_, exists, func, or_, select
-from sqlalchemy.orm import Session, defer
+from sqlalchemy.orm import InstrumentedAttribute, Session, defer
 
 from ..core.office import EVERYBODY
 from ..core.summary import Summary, heading, version
@@ -114,8 +114,8 @@ def list_jobs(  # noqa: PLR0913
     by = {
         "worked": (JobSummary.worked_at.desc(), JobSummary.job_id.desc()),
         "entered": (JobSummary.job_id.desc(),),
-        "title": (JobSummary.title, JobSummary.job_id),
-        "drawing": (JobSummary.drawing, JobSummary.job_id),
+        "title": (_folded(session, JobSummary.title), JobSummary.job_id),
+        "drawing": (_folded(session, JobSummary.drawing), JobSummary.job_id),
     }[order]
     total = session.scalar(select(func.count()).select_from(JobSummary).where(wanted)) or 0
     rows = session.execute(
@@ -186,13 +186,21 @@ def drawing_numbers(session: Session) -> list[str]:
 
 def _doubles(session: Session, numbers: Set[str]) -> frozenset[str]:
     """Return those of some drawing numbers that several jobs at work have, in small letters."""
+    small = {number.lower() for number in numbers - {""}}
     found = session.scalars(
         select(func.lower(JobSummary.drawing))
-        .where(JobSummary.drawing.in_(numbers - {""}), JobSummary.archived.is_(False))
+        .where(_folded(session, JobSummary.drawing).in_(small), JobSummary.archived.is_(False))
         .group_by(func.lower(JobSummary.drawing))
         .having(func.count() > 1)
     )
     return frozenset(found)
+
+
+def _folded(session: Session, column: InstrumentedAttribute[str]) -> ColumnElement[str]:
+    """Return a column in which large and small letters are alike, in the order of a dictionary."""
+    if session.get_bind().dialect.name == "sqlite":
+        return column.expression  # it says so of itself, and its index with it
+    return func.lower(column).collate("C")
 
 
 def _listed(

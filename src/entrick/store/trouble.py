@@ -6,7 +6,9 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Literal
 
-Cause = Literal["locked", "read-only", "full", "newer", "damaged", "foreign", "unreachable"]
+Cause = Literal[
+    "locked", "read-only", "full", "newer", "damaged", "foreign", "unreachable", "server"
+]
 
 _SAYINGS: dict[Cause, tuple[str, str, str]] = {
     "locked": (
@@ -44,7 +46,14 @@ _SAYINGS: dict[Cause, tuple[str, str, str]] = {
     "unreachable": (
         "{path} cannot be opened",
         "Nothing was changed.",
-        "Look whether its folder exists and may be read and written by this account.",
+        "Look whether its folder, or its server, is there and may be read and written by this "
+        "account.",
+    ),
+    "server": (
+        "{path} stands on a server, and copies of it are the server's business",
+        "Nothing was changed.",
+        "Take them with pg_dump and put them back with pg_restore; entrick export writes the whole "
+        "register as open files.",
     ),
 }
 
@@ -59,7 +68,7 @@ class RegisterTrouble(RuntimeError):
         What happened, what is safe, what to do.
     """
 
-    def __init__(self, cause: Cause, path: Path, more: str = "") -> None:
+    def __init__(self, cause: Cause, path: Path | str, more: str = "") -> None:
         told, self.safe, self.todo = _SAYINGS[cause]
         self.cause = cause
         self.told = told.format(path=path) + (f": {more}" if more else "")
@@ -67,11 +76,18 @@ class RegisterTrouble(RuntimeError):
 
 
 def cause_of(error: BaseException) -> Cause | None:
-    """Tell from an error of SQLite, perhaps wrapped, what is wrong; None where it is something
-    else."""
+    """Tell from an error of the database, perhaps wrapped, what is wrong; None where it is
+    something else."""
     said = f"{error} {getattr(error, 'orig', '')}".lower()
     signs: tuple[tuple[str, Cause], ...] = (
+        ("lock timeout", "locked"),
         ("locked", "locked"),
+        ("no space left", "full"),
+        ("read-only transaction", "read-only"),
+        ("connection failed", "unreachable"),
+        ("connection refused", "unreachable"),
+        ("server closed the connection", "unreachable"),
+        ("terminating connection", "unreachable"),
         ("readonly", "read-only"),
         ("is full", "full"),
         ("malformed", "damaged"),

@@ -19,13 +19,14 @@ from typing import Any
 import platformdirs
 
 from ...demo import load
-from ...store import RegisterTrouble, Store, open_store, salvage, snapshots_of
+from ...store import RegisterTrouble, Store, Where, open_store, salvage, snapshots_of
 from ..register.keeper import Keeper
 from ..workers.forward import SUMMARIZE
 from ..workers.pool import Workers, tune_gc
 from .app import create_app
 from .listening import Listener, Sockets, serving
 from .pairing import Pairing
+from .proxy import Proxy
 
 AGAIN = 2.0
 """Seconds between two tries to open a register that could not be opened."""
@@ -38,8 +39,8 @@ def default_register() -> Path:
     return Path(platformdirs.user_data_dir("entrick")) / "register.db"
 
 
-def opened(path: Path) -> tuple[Store, str]:
-    """Open a register; a damaged one is set aside, and what can be read of it salvaged.
+def opened(path: Where) -> tuple[Store, str]:
+    """Open a register; a damaged file is set aside, and what can be read of it salvaged.
 
     Returns
     -------
@@ -51,7 +52,7 @@ def opened(path: Path) -> tuple[Store, str]:
         return open_store(path), ""
     except RegisterTrouble as error:
         # A file whose heading is gone looks like no register at all, and may be one.
-        if error.cause not in ("damaged", "foreign"):
+        if isinstance(path, str) or error.cause not in ("damaged", "foreign"):
             raise
         try:
             store, saved = salvage(path)
@@ -74,9 +75,15 @@ class Door:
     why it is not."""
 
     def __init__(
-        self, path: Path, demo: bool, workers: Workers, pairing: Pairing | None = None
+        self,
+        path: Where,
+        demo: bool,
+        workers: Workers,
+        pairing: Pairing | None = None,
+        proxy: Proxy | None = None,
     ) -> None:
-        self.path, self.demo, self.workers, self.pairing = path, demo, workers, pairing
+        self.path, self.demo, self.workers = path, demo, workers
+        self.pairing, self.proxy = pairing, proxy
         self.lock = threading.Lock()
         self.desk: Callable[[dict[str, Any], Start], Iterable[bytes]] | None = None
         self.store: Store | None = None
@@ -108,7 +115,7 @@ class Door:
                 threading.Thread(target=_load_rest, args=(store,), daemon=True).start()
             self.store, self.keeper = store, Keeper(store, self.workers)
             self.keeper.start()
-            self.desk = create_app(store, self.workers, notice, self.pairing)
+            self.desk = create_app(store, self.workers, notice, self.pairing, self.proxy)
 
     def close(self) -> None:
         """Leave everything tidy."""
@@ -160,6 +167,16 @@ class Network:
     key: Path | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class Doors:
+    """By which doors others than this machine come in: the local network, or a proxy; and where the
+    proxy finds the desk."""
+
+    network: Network | None = None
+    proxy: Proxy | None = None
+    listen: str = "127.0.0.1"
+
+
 def check_certificate(network: Network) -> None:
     """Refuse a certificate that is none, or is not of its key.
 
@@ -198,7 +215,7 @@ def _bound(address: str, port: int) -> socket.socket:
 
 
 def run(
-    workers: Workers, port: int, database: Path | None, demo: bool, network: Network | None = None
+    workers: Workers, port: int, database: Where | None, demo: bool, doors: Doors = Doors()
 ) -> None:
     """Open the database and serve until stopped.
 
@@ -207,24 +224,25 @@ def run(
     workers : Workers
         Who works plans out; they are let go at the end.
     port : int
-    database : Path or None
-        The user's own data folder when None.
+    database : Path, str or None
+        A file, or the address of a server; the user's own data folder when None.
     demo : bool
         Whether sample jobs are loaded into an empty register.
-    network : Network, optional
-        The local network is let in where it is given.
+    doors : Doors
+        By which others come in; none where nothing is said.
     """
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
     threading.Thread(target=workers.warm, daemon=True).start()
+    network = doors.network
     pairing = Pairing(network.address, port, network.cert is not None) if network else None
-    door = Door(database or default_register(), demo, workers, pairing)
+    door = Door(database or default_register(), demo, workers, pairing, doors.proxy)
     # Idle connections of others keep nobody out as long as there are descriptors for them.
     _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
     resource.setrlimit(resource.RLIMIT_NOFILE, (most, most))
     try:
         if network is not None:
             check_certificate(network)
-        with _bound("127.0.0.1", port) as here:
+        with _bound(doors.listen, port) as here:
             if network is None or pairing is None:
                 asyncio.run(_serve(door, port, Sockets(here.detach())))
                 return

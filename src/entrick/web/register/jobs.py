@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal, cast
 
@@ -286,24 +287,51 @@ def list_jobs(query: RegisterQuery) -> JobsOut:
 @jobs.post("/jobs", status=201, deed="enter a job")
 def enter_job(body: JobIn) -> JobOut:
     """Enter a new job: from a plan's text, as a copy, or blank."""
-    note = body.note
+    for _ in range(TRIES):
+        begun = _begun(body)
+        text, made = tidied(begun.text)
+        with the_store().writing() as session:
+            # While it was worked out another may have been given the number.
+            if begun.number and begun.number in store.drawing_numbers(session):
+                continue
+            view = store.add_job(session, text, begun.note, made, me())
+        committed()
+        return _job(view.id)
+    told = "others enter jobs at the same time, and took each number; try again"
+    raise Refused(503, "No number to be had", told)
+
+
+TRIES = 20
+"""How often a number is taken anew that somebody else has been given in the meantime."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Begun:
+    """A plan as it is entered, with its note, and the number it was given here."""
+
+    text: str
+    note: str
+    number: str = ""
+
+
+def _begun(body: JobIn) -> _Begun:
     if body.copy_of is not None:
         with the_store().reading() as session:
             source = store.one_job(session, body.copy_of).newest
             own = heading(source.text).drawing
             number = next_free(store.drawing_numbers(session), own) if own else ""
         text = renumbered(source.text, number) if number else source.text
-        note = note or f"copy of job {body.copy_of}, revision {source.number}"
-    elif body.text is not None:
+        note = body.note or f"copy of job {body.copy_of}, revision {source.number}"
+        return _Begun(text, note, number)
+    if body.text is not None:
         text = _a_plan(body.text)
-        text = renumbered(text, next_number().drawing) if body.numbered else text
-    else:
-        text = begun(body.title or "Untitled", body.drawing or next_number().drawing, body.unit)
-    text, made = tidied(text)
-    with the_store().writing() as session:
-        view = store.add_job(session, text, note, made, me())
-    committed()
-    return _job(view.id)
+        if not body.numbered:
+            return _Begun(text, body.note)
+        number = next_number().drawing
+        return _Begun(renumbered(text, number), body.note, number)
+    number = "" if body.drawing else next_number().drawing
+    text = begun(body.title or "Untitled", body.drawing or number, body.unit)
+    return _Begun(text, body.note, number)
 
 
 def _a_plan(text: str) -> str:

@@ -5,10 +5,11 @@ from __future__ import annotations
 
 import logging
 import threading
-from datetime import date
+import uuid
+from datetime import UTC, date, datetime, timedelta
 
 from ...core.summary import unsummarized
-from ...store import RegisterTrouble, Store, clear_leftovers, outdated, renew, snapshot
+from ...store import RegisterTrouble, Store, clear_leftovers, outdated, renew, snapshot, take_lease
 from ..workers.forward import SUMMARIZE
 from ..workers.pool import Busy, Pool, TooMuchWork
 
@@ -20,6 +21,9 @@ AT_ONCE = 20
 PAUSE = 0.05
 """Seconds between two jobs, in which others come first."""
 
+LEASE = timedelta(minutes=5)
+"""How long one process of several renews alone before another may."""
+
 EVERY = 600.0
 """Seconds between two looks at whether it is another day."""
 
@@ -29,6 +33,7 @@ class Keeper:
 
     def __init__(self, store: Store, workers: Pool) -> None:
         self.store, self.workers = store, workers
+        self.name = uuid.uuid4().hex
         self.ended = threading.Event()
         self.thread = threading.Thread(target=self._run, daemon=True, name="keeper")
 
@@ -44,8 +49,9 @@ class Keeper:
     def _run(self) -> None:
         while not self.ended.is_set():
             try:
-                clear_leftovers(self.store.path)
-                snapshot(self.store.path, date.today())
+                if self.store.file is not None:
+                    clear_leftovers(self.store.file)
+                    snapshot(self.store.file, date.today())
                 self.renew_all()
             except RegisterTrouble as error:
                 LOG.warning("%s", error)
@@ -53,12 +59,17 @@ class Keeper:
                 LOG.exception("fault while keeping the register")
             self.ended.wait(EVERY)
 
+    def _is_alone(self) -> bool:
+        """Tell whether this process is the one that renews."""
+        with self.store.writing() as session:
+            return take_lease(session, "renewing", self.name, datetime.now(UTC), LEASE)
+
     def renew_all(self) -> None:
         """Work out anew what the register lists of every job whose summary an older core made."""
         while not self.ended.is_set():
             with self.store.reading() as session:
                 jobs = outdated(session, AT_ONCE)
-            if not jobs:
+            if not jobs or not self._is_alone():
                 return
             for job_id, text in jobs:
                 try:

@@ -8,8 +8,6 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated, Literal
 
-from argon2 import PasswordHasher
-from argon2.exceptions import InvalidHashError, VerifyMismatchError
 from flask import g, request
 from pydantic import Field
 
@@ -23,17 +21,12 @@ from ..base import Asked, Crossing
 from ..http.pairing import COOKIE
 from ..http.who import behind_a_proxy, here, me, sign_in
 from ..operation import Operations
+from ..secrets import hashed, is_right
 from .saved import committed, the_store
 
 Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^\S[^\r\n]*$")]
 Initials = Annotated[str, Field(min_length=1, max_length=6, pattern=r"^[^\s\"']+$")]
 Secret = Annotated[str, Field(max_length=200)]
-
-FIGURES = 6
-"""Of a PIN."""
-
-SHORTEST = 10
-"""Signs of a passphrase."""
 
 
 class PersonOut(Crossing):
@@ -125,27 +118,10 @@ class OfficeDevicePath(Asked):
 
 people = Operations()
 
-_HASHER = PasswordHasher()
-
 
 def shown(person: store.Person) -> PersonOut:
     """Return what is shown of a person: never more of a PIN than that there is one."""
     return PersonOut.from_core(person, secret=bool(person.secret))
-
-
-def hashed(secret: str) -> str:
-    """Return the hash of a PIN of six figures or of a passphrase.
-
-    Raises
-    ------
-    Refused
-        Where it is neither.
-    """
-    is_pin = len(secret) == FIGURES and secret.isdecimal()
-    if not is_pin and len(secret.strip()) < SHORTEST:
-        told = f"a PIN has {FIGURES} figures, a passphrase at least {SHORTEST} signs"
-        raise Refused(409, "Too short", told, {"secret": told})
-    return _HASHER.hash(secret)
 
 
 @people.get("/people/here", deed="see who works here")
@@ -205,7 +181,7 @@ def _check_secret(person: store.Person, secret: str) -> None:
     except doors.Waits as error:
         after = {"Retry-After": str(round(error.seconds) + 1)}
         raise Refused(429, "Too many wrong PINs", str(error), headers=after) from error
-    right = _is_right(person.secret, secret)
+    right = is_right(person.secret, secret)
     with the_store().writing() as session:
         for each in guessers:
             if right:
@@ -214,13 +190,6 @@ def _check_secret(person: store.Person, secret: str) -> None:
                 doors.note_wrong(session, each, now)
     if not right:
         raise Refused(403, "Not the PIN", "That is not the PIN or passphrase of this person.")
-
-
-def _is_right(kept: str, said: str) -> bool:
-    try:
-        return _HASHER.verify(kept, said)
-    except (VerifyMismatchError, InvalidHashError):
-        return False
 
 
 @people.delete("/people/here", deed="see who works here")

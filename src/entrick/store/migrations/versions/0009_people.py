@@ -3,7 +3,6 @@
 What is there already belongs to the first person, who is made here without a word."""
 
 from datetime import UTC, datetime
-from typing import Literal
 
 import sqlalchemy as sa
 from alembic import op
@@ -46,15 +45,19 @@ def upgrade() -> None:
     digest = digest_of(person, first)
     op.get_bind().execute(sa.insert(person).values(first | {"digest": digest}))
     for name in OWNED:
-        with op.batch_alter_table(name, recreate=_recreated()) as table:
-            whose = sa.Column(
-                "person_id",
-                sa.Integer,
-                sa.ForeignKey("person.id", name=f"fk_{name}_person"),
-                nullable=name == "job",
-                server_default=str(FIRST),
-            )
-            table.add_column(whose, insert_before="digest")
+        whose = sa.Column(
+            "person_id",
+            sa.Integer,
+            sa.ForeignKey("person.id", name=f"fk_{name}_person"),
+            nullable=name == "job",
+            server_default=str(FIRST),
+        )
+        if op.get_bind().dialect.name == "sqlite":
+            # A digest is the last thing on a row: the table is made anew, and it stays so.
+            with op.batch_alter_table(name, recreate="always") as table:
+                table.add_column(whose, insert_before="digest")
+        else:
+            op.add_column(name, whose)
         with op.batch_alter_table(name) as table:
             table.alter_column("person_id", server_default=None)
         if name in INDEXED:
@@ -64,12 +67,6 @@ def upgrade() -> None:
     for name in (*OWNED, "kit", "class_mark"):
         _sign(Base.metadata.tables[name])
     _more_tables()
-
-
-def _recreated() -> Literal["always", "auto"]:
-    """A digest is the last thing on a row, which SQLite keeps to only where the table is made
-    anew."""
-    return "always" if op.get_bind().dialect.name == "sqlite" else "auto"
 
 
 def _kits() -> None:

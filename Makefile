@@ -51,6 +51,7 @@ fuzz: $(VENV)/.dev
 KILLS ?= 200
 crash: $(VENV)/.dev $(STATIC)
 	$(BIN)/python tests/crash.py --kills $(KILLS)
+	$(BIN)/python tests/crash.py --kills $(KILLS) --server
 
 # Many at the desk at once, and the heaviest work there is: latencies and memory.
 load: $(VENV)/.dev $(STATIC)

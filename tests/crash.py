@@ -2,7 +2,7 @@
 
 Several clients save without pause and note every revision that was acknowledged. The desk and its hands are killed at a
 random moment. Started again, the register must be sound and hold every acknowledged revision, letter for letter, and no
-revision that is only half there.
+revision that is only half there. With ``--server`` the register stands on a PostgreSQL server, which goes on.
 """
 
 from __future__ import annotations
@@ -25,6 +25,8 @@ from pathlib import Path
 
 from entrick.store import Folder, add_job, backup, export_register, list_jobs, open_store, revisions
 from entrick.store.soundness import examine
+from older_register import older_register
+from postgres import Postgres
 
 CLIENTS = 4
 HEAD = 'plan "Saved again and again"\nunits mm\nO = datum\n'
@@ -76,7 +78,7 @@ class Saver(threading.Thread):
             return
 
 
-def start(port: int, register: Path) -> subprocess.Popen[bytes]:
+def start(port: int, register: Path | str) -> subprocess.Popen[bytes]:
     """Start a desk, in a group of its own so that its hands can be killed with it, and wait until it answers."""
     command = [
         sys.executable,
@@ -100,7 +102,7 @@ def start(port: int, register: Path) -> subprocess.Popen[bytes]:
             time.sleep(0.02)
 
 
-def lost(register: Path, kept: dict[int, dict[int, str]]) -> list[str]:
+def lost(register: Path | str, kept: dict[int, dict[int, str]]) -> list[str]:
     """Return what was acknowledged and is not there."""
     store = open_store(register)
     missing = []
@@ -149,12 +151,8 @@ def kill_in_the_middle_of(what: str, register: Path, folder: Path) -> str:
     export_register(store, Folder(files))
     store.close()
     if what == "migration":
-        with sqlite3.connect(copy) as connection:
-            for table in ("class_mark", "class_set", "about"):
-                connection.execute(f"DROP TABLE {table}")
-            for table in ("job", "job_order", "sitting", "sitting_event", "kit", "practice_answer"):
-                connection.execute(f"ALTER TABLE {table} DROP COLUMN digest")
-            connection.execute("UPDATE alembic_version SET version_num = '0005'")
+        copy.unlink()
+        older_register(copy, "0005", 3000)
     before = texts_of(copy)
     after = {
         "restore": texts_of(other),
@@ -170,34 +168,58 @@ def kill_in_the_middle_of(what: str, register: Path, folder: Path) -> str:
     return "" if whole else f"{what}: {len(before)} revisions before, {len(now)} now"
 
 
+def on_a_server(kills: int, kept: dict[int, dict[int, str]]) -> int:
+    """Return 0 when nothing was lost of what was acknowledged by desks on a server."""
+    server = Postgres()
+    try:
+        register = server.register()
+        for kill in range(1, kills + 1):
+            _kill_while_saving(register, kept)
+            if missing := lost(register, kept):
+                print(f"kill {kill}: lost: {missing}")
+                return 1
+    finally:
+        server.stop()
+    count = sum(map(len, kept.values()))
+    print(f"{kills} kills, {len(kept)} jobs on a server, {count} acknowledged revisions, none lost")
+    return 0
+
+
+def _kill_while_saving(register: Path | str, kept: dict[int, dict[int, str]]) -> None:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    desk = start(port, register)
+    savers = [Saver(port, kept) for _ in range(CLIENTS)]
+    for saver in savers:
+        saver.start()
+    before = len(kept)
+    ends = time.monotonic() + 60
+    while len(kept) < before + CLIENTS and time.monotonic() < ends:
+        time.sleep(0.01)
+    time.sleep(random.uniform(0.0, 0.5))
+    os.killpg(desk.pid, signal.SIGKILL)
+    desk.wait()
+    for saver in savers:
+        saver.join()
+
+
 def main() -> int:
     """Return 0 when nothing was lost."""
     asked = argparse.ArgumentParser()
     asked.add_argument("--kills", type=int, default=10)
     asked.add_argument("--seed", type=int, default=int.from_bytes(os.urandom(4)))
+    asked.add_argument("--server", action="store_true")
     args = asked.parse_args()
     random.seed(args.seed)
     print(f"seed {args.seed}", flush=True)
     kept: dict[int, dict[int, str]] = {}
+    if args.server:
+        return on_a_server(args.kills, kept)
     with tempfile.TemporaryDirectory() as folder:
         register = Path(folder) / "register.db"
         for kill in range(1, args.kills + 1):
-            with socket.socket() as free:
-                free.bind(("127.0.0.1", 0))
-                port = free.getsockname()[1]
-            desk = start(port, register)
-            savers = [Saver(port, kept) for _ in range(CLIENTS)]
-            for saver in savers:
-                saver.start()
-            before = len(kept)
-            ends = time.monotonic() + 60
-            while len(kept) < before + CLIENTS and time.monotonic() < ends:
-                time.sleep(0.01)
-            time.sleep(random.uniform(0.0, 0.5))
-            os.killpg(desk.pid, signal.SIGKILL)
-            desk.wait()
-            for saver in savers:
-                saver.join()
+            _kill_while_saving(register, kept)
             examine(register)
             with sqlite3.connect(register) as connection:
                 wrong = connection.execute("PRAGMA integrity_check").fetchone()[0]

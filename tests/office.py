@@ -47,6 +47,12 @@ def uid(who: int) -> str:
 def office(path: Path) -> Store:
     """Make an office in which everybody has a job, a sitting, an answer, a kit and a set."""
     store = open_store(path)
+    office_in(store)
+    return store
+
+
+def office_in(store: Store) -> None:
+    """Make that office in a register in which nothing is yet."""
     with store.writing() as session:
         change_person(session, RUNS, "Ostler", "OS")
         add_person(session, "Brindle", "BR", "draws")
@@ -65,7 +71,6 @@ def office(path: Path) -> Store:
         job = add_job(session, PLAN.format(who=ANYBODYS), by=RUNS)
         hand_over(session, job.id, EVERYBODY)
         take_out(session, LEFT)
-    return store
 
 
 def answer(who: int) -> AnswerView:

@@ -85,8 +85,9 @@ ROWS: list[tuple[str, str, dict[str, Any], tuple[str, ...]]] = [
 """From which version on there is such a row, its table, what it says, and what its digest does not cover."""
 
 
-def older_register(path: Path, version: str) -> None:
-    """Make a register as a version of the desk left it: one job, and whatever that version kept besides."""
+def older_register(path: Path, version: str, more: int = 0) -> None:
+    """Make a register as a version of the desk left it: one job, and whatever that version kept besides; with so many
+    revisions more."""
     engine = create_engine(f"sqlite:///{path}")
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
@@ -95,7 +96,12 @@ def older_register(path: Path, version: str) -> None:
         command.upgrade(config, version)
     engine.dispose()
     with closing(sqlite3.connect(path)) as connection:
-        for since, table, row, uncovered in ROWS:
+        revision = ROWS[1][2]
+        numbered = [{**revision, "id": 9 + n, "number": 1 + n} for n in range(1, more + 1)]
+        for since, table, row, uncovered in [
+            *ROWS,
+            *(("0001", "revision", each, ("id",)) for each in numbered),
+        ]:
             if version < since:
                 continue
             digests = "0002" if table == "revision" else "0006"

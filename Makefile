@@ -56,6 +56,7 @@ crash: $(VENV)/.dev $(STATIC)
 # Many at the desk at once, and the heaviest work there is: latencies and memory.
 load: $(VENV)/.dev $(STATIC)
 	$(BIN)/python -m bench.load
+	$(BIN)/python -m bench.office
 
 # Thousands of edits at one desk: whether its memory stays as it was.
 soak: $(VENV)/.dev $(STATIC)

@@ -61,10 +61,6 @@ def main(folder: Path) -> None:
         page.get_by_role("row", name=re.compile("bore")).first.wait_for()
         page.mouse.move(900, 790)
         keep("proof")
-        page.get_by_role("heading", name="On paper").scroll_into_view_if_needed()
-        page.locator("#on-paper ~ table button").first.focus()
-        page.locator("#on-paper ~ table summary").first.click()
-        keep("on-paper")
         open_sample(page, address, "OY-072")
         page.locator("li[data-line] > button").filter(has_text="Cam ").first.click()
         page.get_by_role("button", name="Worksheet").click()
@@ -138,6 +134,26 @@ def main(folder: Path) -> None:
             page.get_by_label("Choose what was made").set_input_files(_made(Path(there)))
             page.get_by_test_id("held").wait_for()
             keep("compare")
+        _people(page, address)
+        keep("office")
+
+
+def _people(page: Page, address: str) -> None:
+    """Let several people of the yard work at the desk."""
+    page.goto(f"{address}/office")
+    page.get_by_label("Name", exact=True).fill("Ostler Harrow")
+    page.get_by_label("Initials, as in the title block").fill("OH")
+    page.get_by_role("button", name="Keep").click()
+    for name, initials, role in (
+        ("Brindle Ash", "BA", "draws"),
+        ("Tarn Sedge", "TS", "checks"),
+        ("Wick Fenner", "WF", "draws"),
+    ):
+        page.get_by_label("Name of whoever comes").fill(name)
+        page.get_by_label("Their initials").fill(initials)
+        page.get_by_label("Their role").select_option(role)
+        page.get_by_role("button", name="Let them work here").click()
+        page.get_by_role("rowheader", name=name).wait_for()
 
 
 def _made(folder: Path) -> Path:

@@ -10,10 +10,30 @@ from flask.testing import FlaskClient
 from sqlalchemy import text as sql
 
 from entrick.core.office import DEEDS, EVERYBODY, NOBODY, may
-from entrick.store import Store, everybody, open_store, set_secret, take_out
+from entrick.store import (
+    Folder,
+    Store,
+    everybody,
+    export_register,
+    import_register,
+    list_jobs,
+    list_kits,
+    list_sittings,
+    open_store,
+    salvage,
+    set_secret,
+    sign,
+    signatures,
+    take_out,
+)
+from entrick.store.doors import TRIES
 from entrick.web import operations as worked_out
 from entrick.web import register
+from entrick.web.http.app import create_app
+from entrick.web.http.pairing import COOKIE, Pairing
+from entrick.web.http.proxy import Proxy
 from entrick.web.operation import Operation
+from entrick.web.secrets import hashed
 from office import ANYBODYS, CHECKS, DRAWS, OTHER, PLAN, ROLES, RUNS, at_the_desk, office, uid
 
 KEY = "0" * 32
@@ -65,6 +85,7 @@ SENT: dict[str, tuple[dict[str, str], Any]] = {
     "nobody_works_here": ({}, None),
     "add_person": ({}, {"name": "New", "initials": "NE"}),
     "office_devices": ({}, None),
+    "week_of_all": ({}, None),
     "send_device_away": ({"key": KEY}, None),
     "change_person": ({"person_id": "person"}, {"sign": "cross"}),
     "give_role": ({"person_id": "person"}, {"role": "runs"}),
@@ -325,3 +346,147 @@ def test_the_job_of_everybody_is_saved_in_by_all(register_of_office: Store) -> N
         with at_the_desk(register_of_office, who) as client:
             body = {"text": TEXT + f"d = circle, centre O, radius {number}\n", "based_on": number}
             assert client.post("/api/jobs/5/revisions", json=body).status_code == 201
+
+
+def test_signing_in_gives_another_cookie_and_the_last_one_is_nobodys(
+    register_of_office: Store,
+) -> None:
+    """Whoever knew a cookie before somebody signed in by it knows nothing after."""
+    with at_the_desk(register_of_office, DRAWS) as client:
+        planted = client.get_cookie(COOKIE, domain="127.0.0.1")
+        assert planted is not None
+        assert client.post("/api/people/here", json={"person": RUNS}).status_code == 200
+        client.set_cookie(COOKIE, planted.value, domain="127.0.0.1")
+        assert client.get("/api/jobs").status_code == 401
+
+
+def test_from_the_network_it_takes_a_pin_and_wrong_ones_are_counted(
+    register_of_office: Store,
+) -> None:
+    store, host = register_of_office, "192.168.7.5:8400"
+    pairing = Pairing("192.168.7.5", 8400, False)
+    client = create_app(store, pairing=pairing).test_client()
+    there = {"base_url": f"http://{host}", "environ_base": {"REMOTE_ADDR": "192.168.7.9"}}
+
+    def come(person: int, secret: str) -> int:
+        return client.post(
+            "/api/people/here", json={"person": person, "secret": secret}, **there
+        ).status_code
+
+    assert come(DRAWS, "482913") == 401, "the code comes first"
+    assert client.post("/pair", data={"code": pairing.code}, **there).status_code == 303
+    assert client.get("/api/jobs", **there).status_code == 401
+    assert come(DRAWS, "") == 403, "who has no PIN comes in at the desk alone"
+    with store.writing() as session:
+        set_secret(session, DRAWS, hashed("482913"))
+        set_secret(session, OTHER, hashed("a long passphrase"))
+    assert come(DRAWS, "482914") == 403
+    assert come(DRAWS, "482913") == 200
+    assert client.get("/api/jobs", **there).status_code == 200
+    assert come(OTHER, "a long passphrase") == 200
+    for _ in range(TRIES):
+        assert come(DRAWS, "000000") == 403
+    assert come(DRAWS, "482913") == 429, "nor the right one now"
+    assert come(OTHER, "a long passphrase") == 429, "nor at this device anybody"
+    with at_the_desk(store, DRAWS) as desk:
+        assert desk.get("/api/jobs").status_code == 200, "the desk itself is kept out by nobody"
+
+
+@pytest.mark.parametrize("secret", ["12345", "1234567", "abcdef", "short one", " " * 12])
+def test_what_is_too_short_is_no_pin(register_of_office: Store, secret: str) -> None:
+    with at_the_desk(register_of_office, DRAWS) as client:
+        assert client.put(f"/api/people/{DRAWS}/secret", json={"secret": secret}).status_code == 409
+
+
+def test_behind_a_proxy_nobody_is_told_who_works_there(register_of_office: Store) -> None:
+    store = register_of_office
+    with store.writing() as session:
+        set_secret(session, DRAWS, hashed("482913"))
+    client = create_app(store, proxy=Proxy("10.0.0.1", "desk.test")).test_client()
+    through = {
+        "base_url": "https://desk.test",
+        "environ_base": {"REMOTE_ADDR": "10.0.0.1"},
+        "headers": {
+            "X-Forwarded-For": "10.9.9.9",
+            "X-Forwarded-Host": "desk.test",
+            "X-Forwarded-Proto": "https",
+        },
+    }
+    assert client.get("/api/people/here", **through).get_json()["people"] == []
+    for called, secret, status in (
+        ("Nobody", "482913", 403),
+        ("br", "000000", 403),
+        ("br", "482913", 200),
+    ):
+        sent = {"called": called, "secret": secret}
+        answer = client.post("/api/people/here", json=sent, **through)
+        assert answer.status_code == status
+        if status == 403:
+            assert (
+                answer.get_json()["detail"] == "That is not the PIN or passphrase of this person."
+            )
+    assert "Secure" in answer.headers["Set-Cookie"]
+    assert len(client.get("/api/people/here", **through).get_json()["people"]) == len(ROLES)
+    beside = {**through, "environ_base": {"REMOTE_ADDR": "10.0.0.7"}}
+    assert client.get("/api/people/here", **beside).status_code == 403
+
+
+def test_an_office_is_carried_away_and_back_with_whose_everything_is(
+    register_of_office: Store, tmp_path: Path
+) -> None:
+    store = register_of_office
+    with store.writing() as session:
+        sign(session, JOB_OF[DRAWS], 1, "checked", CHECKS)
+    export_register(store, Folder(tmp_path / "files"))
+    other = open_store(tmp_path / "other.db")
+    import_register(other, Folder(tmp_path / "files"))
+
+    def told(register: Store) -> list[object]:
+        with register.reading() as session:
+            people = {
+                each.id: (each.name, each.initials, each.role, each.left)
+                for each in everybody(session, left=True)
+            }
+            return [
+                sorted(people.values()),
+                [
+                    (each.id, people.get(each.whose), each.signed)
+                    for each in list_jobs(session, order="entered").jobs
+                ],
+                sorted((each.uid, people[each.whose]) for each in list_sittings(session)),
+                sorted(
+                    (kit.name, people[who]) for who in people for kit in list_kits(session, who)
+                ),
+                [(each.signed_as, people[each.who]) for each in signatures(session, JOB_OF[DRAWS])],
+            ]
+
+    assert told(other) == told(store)
+
+
+def test_an_office_is_salvaged_with_whose_everything_is(register_of_office: Store) -> None:
+    store = register_of_office
+    with store.writing() as session:
+        sign(session, JOB_OF[DRAWS], 1, "checked", CHECKS)
+    store.close()
+    data = bytearray(store.path.read_bytes())
+    data[100:108] = b"\xff" * 8
+    store.path.write_bytes(data)
+    fresh, saved = salvage(store.path)
+    assert saved.is_whole
+    with fresh.reading() as session:
+        assert [each.initials for each in everybody(session)] == ["OS", "BR", "TA", "WI"]
+        assert [each.who for each in signatures(session, JOB_OF[DRAWS])] == [CHECKS]
+        assert [each.whose for each in reversed(list_sittings(session))] == sorted(ROLES)
+    fresh.close()
+
+
+def test_whoever_runs_the_office_sees_the_week_of_everybody(register_of_office: Store) -> None:
+    with at_the_desk(register_of_office, RUNS) as client:
+        told = {
+            each["person"]: each for each in client.get("/api/people/week").get_json()["people"]
+        }
+        assert set(told) == set(ROLES)
+        # Answers of the office are of an older day; each entered a job, and began a sitting today.
+        own = {"sittings": 1, "answers": 0, "share": 0.0, "saved": 1, "unchecked": 1}
+        assert told[DRAWS] == {"person": DRAWS, **own}
+        assert told[RUNS]["saved"] == told[RUNS]["unchecked"] == 2

@@ -41,8 +41,8 @@ def test_a_desk_used_alone_becomes_an_office_and_is_asked_nothing_before(
     page.get_by_label("Their initials").fill("BR")
     page.get_by_role("button", name="Let them work here").click()
     expect(page.get_by_role("rowheader", name="Brindle")).to_be_visible()
-    page.get_by_role("button", name="Ostler works here; change over").click()
-    works(page, "Brindle")
+    page.get_by_role("button", name="Change over to Brindle").click()
+    expect(page.get_by_role("button", name="Brindle works here; change over")).to_be_visible()
     expect(page.get_by_role("link", name="For a class")).to_have_count(0)
 
 
@@ -74,7 +74,9 @@ def test_the_teacher_sees_a_logbook_in_three_presses_and_who_draws_sees_their_ow
     page.goto(desk)
     works(page, "Ostler")
     page.get_by_role("link", name="Office", exact=True).click()
-    page.get_by_role("row", name="Brindle").get_by_role("link", name="logbook and practice").click()
+    page.get_by_role("row", name="Brindle").get_by_role(
+        "link", name="Logbook and practice of Brindle"
+    ).click()
     expect(page.get_by_text("The logbook and the practice of Brindle")).to_be_visible()
     expect(page.get_by_role("row", name="Lever 2")).to_be_visible()
     page.get_by_role("button", name="Ostler works here; change over").click()

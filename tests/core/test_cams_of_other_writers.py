@@ -30,8 +30,11 @@ def lift(events: list[Event], degrees: float) -> float:
     return height
 
 
-def profile(events: list[Event], least: float, follower: str, roller: float = 0.0) -> bytes:
-    """Write points every half degree, the follower above, the cam turning clockwise."""
+def profile(
+    events: list[Event], least: float, follower: str, roller: float = 0.0, offset: float = 0.0
+) -> bytes:
+    """Write points every half degree, the follower above, the cam turning clockwise; its line passes the centre by an
+    offset to the right."""
     rows = []
     step = 1e-4
     for k in range(720):
@@ -45,10 +48,11 @@ def profile(events: list[Event], least: float, follower: str, roller: float = 0.
         if follower == "flat":
             x, y = ((least + s) * out[i] + v * on[i] for i in (0, 1))
         else:
-            far = least + roller + s
-            way = [v * out[i] + far * on[i] for i in (0, 1)]
+            far = math.sqrt((least + roller) ** 2 - offset**2) + s
+            place = [far * out[i] - offset * on[i] for i in (0, 1)]
+            way = [(v + offset) * out[i] + far * on[i] for i in (0, 1)]
             size = math.hypot(*way)
-            x, y = far * out[0] - roller * way[1] / size, far * out[1] + roller * way[0] / size
+            x, y = place[0] - roller * way[1] / size, place[1] + roller * way[0] / size
         rows.append(f"{x:.4f},{y:.4f}")
     return "\n".join(["x [mm],y [mm]", *rows]).encode()
 
@@ -99,6 +103,35 @@ def test_points_along_a_cam_come_back_as_its_events(
     assert found.text.count("\n") < 9
 
 
+@pytest.mark.parametrize(
+    ("events", "least", "roller", "offset", "said"),
+    [
+        (
+            [(120, 28, HARMONIC), (60, 0, HARMONIC), (150, -28, CYCLOIDAL), (30, 0, HARMONIC)],
+            46,
+            9,
+            8,
+            "least 46, roller radius 9, offset 8 right, "
+            "rise 120° by 28, dwell 60°, fall 150° by 28 cycloidal, dwell 30°",
+        ),
+        (
+            [(90, 20, CYCLOIDAL), (90, 0, HARMONIC), (120, -20, HARMONIC), (60, 0, HARMONIC)],
+            50,
+            10,
+            -12,
+            "least 50, roller radius 10, offset 12 left, "
+            "rise 90° by 20 cycloidal, dwell 90°, fall 120° by 20, dwell 60°",
+        ),
+    ],
+    ids=["right", "left"],
+)
+def test_a_follower_beside_the_centre_comes_back_with_its_offset(
+    events: list[Event], least: float, roller: float, offset: float, said: str
+) -> None:
+    found = again(profile(events, least, "roller", roller, offset))
+    assert f"cam, about O, {said}\n" in found.text, found.text
+
+
 def test_a_round_with_a_flat_and_an_egg_are_no_cams() -> None:
     flatted = [
         (30 * math.cos(math.radians(k)), min(18.0, 30 * math.sin(math.radians(k))))
@@ -108,7 +141,7 @@ def test_a_round_with_a_flat_and_an_egg_are_no_cams() -> None:
     assert "cam" not in again(rows.encode()).text
 
 
-@pytest.mark.parametrize("number", ["071"])
+@pytest.mark.parametrize("number", ["071", "072"])
 def test_a_cam_of_the_yard_comes_back_as_events(number: str) -> None:
     from entrick.core.formats import write_cutter_dxf
 

@@ -57,6 +57,9 @@ async function patient(request: RequestInfo | URL, options?: RequestInit): Promi
   }
 }
 
+/** Told to the page when the desk says that nobody has said who works here, whatever was asked for. */
+export const NOBODY = "entrick:nobody";
+
 client.setConfig({ baseUrl: "", fetch: patient });
 client.interceptors.error.use((error, response) => {
   if (isOvertaken(error)) return error;
@@ -66,6 +69,7 @@ client.interceptors.error.use((error, response) => {
       "The desk does not answer",
       "Is it still running? Nothing typed is lost; try again.",
     );
+  if (response.status === 401) window.dispatchEvent(new Event(NOBODY));
   // Whatever stands between the browser and the desk may answer in a form of its own.
   const told: Partial<Told> = error !== null && typeof error === "object" ? error : {};
   const { title = response.statusText, detail = "", newest } = told;

@@ -20,21 +20,46 @@ export function AskedFirst({ children }: { children: ReactNode }) {
         <h2 id="who" className="pt-2 pb-3 text-lg font-semibold">
           Who works here?
         </h2>
-        <Choice here={here} />
+        {here.people.length > 0 ? <Choice here={here} /> : <Called />}
       </section>
     </main>
   );
 }
 
-/** Who works here, at the end of the bar: one press shows everybody, the next changes over. */
+/** People up to whom the others stand in the bar themselves: one press changes over. */
+const IN_THE_BAR = 4;
+
+/** Who works here, at the end of the bar; a press on another changes over, or shows everybody where there are many. */
 export function WhoWorks() {
   const here = useOffice();
   const me = here?.people.find((person) => person.id === here.you);
   if (!here || !me) return null;
+  const beside =
+    here.people.length <= IN_THE_BAR && !here.asks ? here.people.filter((each) => each !== me) : [];
+  return (
+    <span className="flex items-center gap-1">
+      <Everybody here={here} me={me} />
+      {beside.map((person) => (
+        <Button
+          key={person.id}
+          className="flex items-center gap-1.5 tight:hidden"
+          aria-label={`Change over to ${person.name}`}
+          title={person.name}
+          onClick={() => void workAs({ person: person.id })}
+        >
+          <PersonSign sign={person.sign} />
+          {person.initials}
+        </Button>
+      ))}
+    </span>
+  );
+}
+
+function Everybody({ here, me }: { here: HereOut; me: PersonOut }) {
   return (
     <Popover.Root>
       <Popover.Trigger
-        className="act flex items-center gap-1.5"
+        className="act act-main flex items-center gap-1.5"
         aria-label={`${me.name} works here; change over`}
       >
         <PersonSign sign={me.sign} />
@@ -69,14 +94,10 @@ const toBeTyped = (field: HTMLInputElement | null) => field?.focus();
 /** Everybody who could work here; who is chosen works here, where a PIN is asked for once it is said. */
 function Choice({ here }: { here: HereOut }) {
   const [chosen, setChosen] = useState<PersonOut | null>(null);
-  const [secret, setSecret] = useState("");
   const [wanted, setWanted] = useState("");
   const [told, setTold] = useState("");
   const come = (person: PersonOut, said = "") =>
-    void workAs(person, said).catch((problem: unknown) => {
-      setSecret("");
-      setTold(inWords(problem));
-    });
+    void workAs({ person: person.id }, said).catch((problem: unknown) => setTold(inWords(problem)));
   const choose = (person: PersonOut) => {
     setTold("");
     if (here.asks) setChosen(person);
@@ -87,35 +108,12 @@ function Choice({ here }: { here: HereOut }) {
   const shown = others.filter((person) => `${person.name} ${person.initials}`.toLowerCase().includes(find));
   if (chosen)
     return (
-      <form
-        className="space-y-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          come(chosen, secret);
-        }}
-      >
-        <label className="block">
-          PIN or passphrase of {chosen.name}
-          <input
-            className="field on-table mt-1 block w-full"
-            type="password"
-            autoComplete="current-password"
-            ref={toBeTyped}
-            maxLength={200}
-            value={secret}
-            onChange={(event) => setSecret(event.target.value)}
-          />
-        </label>
-        {told && <p role="alert">{told}</p>}
-        <p className="flex gap-2">
-          <Button main type="submit" disabled={secret === ""}>
-            Come in
-          </Button>
-          <Button type="button" onClick={() => setChosen(null)}>
-            Somebody else
-          </Button>
-        </p>
-      </form>
+      <Secret
+        label={`PIN or passphrase of ${chosen.name}`}
+        come={(secret) => come(chosen, secret)}
+        told={told}
+        back={() => setChosen(null)}
+      />
     );
   return (
     <>
@@ -147,5 +145,85 @@ function Choice({ here }: { here: HereOut }) {
       </ul>
       {told && <p role="alert">{told}</p>}
     </>
+  );
+}
+
+interface SecretProps {
+  label: string;
+  come: (secret: string) => void;
+  told: string;
+  /** Back to everybody, where one was chosen among them. */
+  back?: () => void;
+  /** What is to be said besides, and whether it has been. */
+  before?: ReactNode;
+  ready?: boolean;
+}
+
+/** A PIN or passphrase, and the press that comes in by it. */
+function Secret({ label, come, told, back, before, ready = true }: SecretProps) {
+  const [secret, setSecret] = useState("");
+  return (
+    <form
+      className="space-y-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        come(secret);
+        setSecret("");
+      }}
+    >
+      {before}
+      <label className="block">
+        {label}
+        <input
+          className="field on-table mt-1 block w-full"
+          type="password"
+          autoComplete="current-password"
+          ref={before ? undefined : toBeTyped}
+          maxLength={200}
+          value={secret}
+          onChange={(event) => setSecret(event.target.value)}
+        />
+      </label>
+      {told && <p role="alert">{told}</p>}
+      <p className="flex gap-2">
+        <Button main type="submit" disabled={secret === "" || !ready}>
+          Come in
+        </Button>
+        {back && (
+          <Button type="button" onClick={back}>
+            Somebody else
+          </Button>
+        )}
+      </p>
+    </form>
+  );
+}
+
+/** Coming in where nobody is told who works here: by name or initials. */
+function Called() {
+  const [called, setCalled] = useState("");
+  const [told, setTold] = useState("");
+  return (
+    <Secret
+      label="PIN or passphrase"
+      told={told}
+      ready={called.trim() !== ""}
+      come={(secret) =>
+        void workAs({ called: called.trim() }, secret).catch((problem: unknown) => setTold(inWords(problem)))
+      }
+      before={
+        <label className="block">
+          Your name or initials
+          <input
+            className="field on-table mt-1 block w-full"
+            autoComplete="username"
+            maxLength={80}
+            ref={toBeTyped}
+            value={called}
+            onChange={(event) => setCalled(event.target.value)}
+          />
+        </label>
+      }
+    />
   );
 }

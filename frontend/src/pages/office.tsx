@@ -8,9 +8,11 @@ import {
   inWords,
   officeDevices,
   type PersonOut,
+  type WeekOfAllOut,
   sendDeviceAway,
   setSecret,
   takePersonOut,
+  weekOfAll,
 } from "../api/client";
 import { useHere } from "../state/office";
 import { Button } from "../ui/Button";
@@ -194,10 +196,25 @@ function Pin({ person, done }: { person: PersonOut; done?: () => void }) {
   );
 }
 
+type Week = WeekOfAllOut["people"][number];
+
+/** What somebody did in a week, in a few words. */
+function inWeek(week: Week | undefined): string | undefined {
+  if (!week) return undefined;
+  const told = [
+    week.sittings > 0 && `${week.sittings} at the board`,
+    week.answers > 0 && `${week.answers} answers, ${Math.round(week.share * 100)} % right`,
+    week.saved > 0 && `${week.saved} saved`,
+    week.unchecked > 0 && `${week.unchecked} to be checked`,
+  ].filter(Boolean);
+  return told.join(" · ") || "nothing yet";
+}
+
 function People({ people, you }: { people: readonly PersonOut[]; you: number }) {
   const role = useChange(({ person, to }: { person: PersonOut; to: Role }) =>
     giveRole({ path: { person_id: person.id }, body: { role: to } }),
   );
+  const { data: week } = useQuery({ queryKey: ["week"], queryFn: () => weekOfAll() });
   return (
     <section aria-labelledby="people">
       <h2 id="people" className="text-lg font-semibold">
@@ -208,7 +225,7 @@ function People({ people, you }: { people: readonly PersonOut[]; you: number }) 
         <table className="w-full text-left">
           <thead>
             <tr className="border-y border-ink text-sm">
-              {["", "Initials", "Name", "Role", "PIN", "To be seen", ""].map((head, i) => (
+              {["", "Initials", "Name", "Role", "PIN", "The last seven days", ""].map((head, i) => (
                 <th key={i} scope="col" className="pr-3 font-semibold">
                   {head || <span className="sr-only">{i === 0 ? "Mark" : "What can be done"}</span>}
                 </th>
@@ -221,6 +238,7 @@ function People({ people, you }: { people: readonly PersonOut[]; you: number }) 
                 key={person.id}
                 person={person}
                 you={person.id === you}
+                week={inWeek(week?.people.find((each) => each.person === person.id))}
                 give={(to) => role.mutate({ person, to })}
               />
             ))}
@@ -231,7 +249,14 @@ function People({ people, you }: { people: readonly PersonOut[]; you: number }) 
   );
 }
 
-function Row({ person, you, give }: { person: PersonOut; you: boolean; give: (role: Role) => void }) {
+interface RowProps {
+  person: PersonOut;
+  you: boolean;
+  week: string | undefined;
+  give: (role: Role) => void;
+}
+
+function Row({ person, you, week, give }: RowProps) {
   const [open, setOpen] = useState<"" | "pin" | "out">("");
   const out = useChange(() => takePersonOut({ path: { person_id: person.id } }));
   return (
@@ -260,8 +285,12 @@ function Row({ person, you, give }: { person: PersonOut; you: boolean; give: (ro
         </td>
         <td className="pr-3">{person.secret ? "set" : "none"}</td>
         <td className="pr-3 whitespace-nowrap">
-          <Link className="underline" to={`/logbook?person=${person.id}`}>
-            logbook and practice
+          <Link
+            className="underline"
+            to={`/logbook?person=${person.id}`}
+            aria-label={`Logbook and practice of ${person.name}: ${week ?? ""}`}
+          >
+            {week ?? "logbook and practice"}
           </Link>
         </td>
         <td className="space-x-1 whitespace-nowrap">

@@ -3,20 +3,16 @@ import { useQuery } from "@tanstack/react-query";
 import {
   type HereOut,
   nobodyWorksHere,
-  type PersonOut,
   sayWhoWorksHere,
   type SignatureOut,
   whoWorksHere,
 } from "../api/client";
-import { worksHere } from "./register";
 
 const HERE = { queryKey: ["here"], queryFn: () => whoWorksHere(), staleTime: 60_000 };
 
 /** Who works here; undefined until it is known. */
 export function useHere(): HereOut | undefined {
-  const { data } = useQuery(HERE);
-  if (data) worksHere(data.you);
-  return data;
+  return useQuery(HERE).data;
 }
 
 /** Whether there are several people, and it is said whose things are. */
@@ -31,9 +27,10 @@ export const useMe = () => {
   return here?.people.find((person) => person.id === here.you);
 };
 
-/** Say who works here from now on. Every page begins anew: nothing of one person is shown to another. */
-export async function workAs(person: PersonOut, secret = "") {
-  await sayWhoWorksHere({ body: { person: person.id, secret } });
+/** Say who works here from now on, by number or by what they are called. Every page begins anew: nothing of one person
+ * is shown to another. */
+export async function workAs(who: { person?: number; called?: string }, secret = "") {
+  await sayWhoWorksHere({ body: { ...who, secret } });
   location.reload();
 }
 

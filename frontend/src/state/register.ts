@@ -1,14 +1,14 @@
-/** Which register the desk serves: what a browser keeps of one is no business of another's. */
-const register = () => document.querySelector<HTMLMetaElement>('meta[name="register"]')?.content ?? "";
+const said = (name: string) => document.querySelector<HTMLMetaElement>(`meta[name="${name}"]`)?.content ?? "";
 
-const FIRST = 1;
-let who = FIRST;
+/** The first person: whose everything is at a desk used alone. */
+const FIRST = "1";
 
-/** Say who works at this browser: what it keeps of one person is no business of another's. */
-export const worksHere = (person: number) => {
-  who = person || FIRST;
-};
+/** Who works at this browser, by number; nought for nobody. */
+export const whoWorks = () => Number(said("who")) || 0;
 
-/** The key under which something of a job is kept in this browser. */
-export const keptAs = (what: string, job: number | undefined) =>
-  `entrick.${what}.${register()}.${job ?? 0}${who === FIRST ? "" : `.${who}`}`;
+/** The key under which something of a job is kept in this browser: what it keeps of one register, or of one person, is
+ * no business of another's. */
+export function keptAs(what: string, job: number | undefined) {
+  const who = said("who");
+  return `entrick.${what}.${said("register")}.${job ?? 0}${who === FIRST ? "" : `.${who}`}`;
+}

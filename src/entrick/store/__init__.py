@@ -47,6 +47,7 @@ from .people import (
     Person,
     UnknownPerson,
     add_person,
+    called,
     change_person,
     everybody,
     give_role,
@@ -75,6 +76,7 @@ from .sittings import (
     state_of_sittings,
 )
 from .trouble import RegisterTrouble
+from .weeks import Week, weeks
 
 __all__ = [
     "AnswerView",
@@ -105,6 +107,7 @@ __all__ = [
     "UnknownMark",
     "UnknownPerson",
     "UnknownSet",
+    "Week",
     "Where",
     "Zip",
     "add_job",
@@ -115,6 +118,7 @@ __all__ = [
     "append",
     "backup",
     "begin",
+    "called",
     "change_person",
     "clear_leftovers",
     "decide",
@@ -169,4 +173,5 @@ __all__ = [
     "state_of_sittings",
     "take_lease",
     "take_out",
+    "weeks",
 ]

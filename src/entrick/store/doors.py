@@ -215,12 +215,16 @@ def seen(session: Session, token: str, now: datetime) -> None:
             row.until = now + SIGNED_IN
 
 
-def sign_in(session: Session, token: str, person: int | None, now: datetime) -> None:
-    """Put down who works at a device from now on; None for nobody."""
+def sign_in(session: Session, token: str, person: int | None, now: datetime) -> str:
+    """Put down who works at a device from now on, None for nobody, and return what its cookie is to
+    say from now on: what it said before may be known to somebody else."""
     row = _device(session, token)
-    if row is not None:
-        row.person_id, row.until = person, now + SIGNED_IN if person is not None else None
-        row.seen_at = now
+    if row is None:
+        return token
+    fresh = secrets.token_urlsafe(32)
+    row.token, row.seen_at = _hashed(fresh), now
+    row.person_id, row.until = person, now + SIGNED_IN if person is not None else None
+    return fresh
 
 
 def devices(session: Session, now: datetime) -> list[Device]:

@@ -92,6 +92,17 @@ def one_person(session: Session, person_id: int) -> Person:
     return _view(_found(session, person_id))
 
 
+def called(session: Session, name: str) -> Person | None:
+    """Return who works here and is called by a name, or by initials; None where nobody is."""
+    small = name.strip().casefold()
+    found = [
+        each
+        for each in everybody(session)
+        if small and small in (each.name.casefold(), each.initials.casefold())
+    ]
+    return found[0] if found else None
+
+
 def add_person(session: Session, name: str, initials: str, role: Role) -> Person:
     """Let somebody work here from now on.
 

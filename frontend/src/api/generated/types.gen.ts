@@ -3745,6 +3745,39 @@ export type PersonOut = {
 };
 
 /**
+ * PersonWeekOut
+ *
+ * What a person did in the last seven days; how many of their newest revisions nobody has
+ * checked.
+ */
+export type PersonWeekOut = {
+    /**
+     * Answers
+     */
+    answers: number;
+    /**
+     * Person
+     */
+    person: number;
+    /**
+     * Saved
+     */
+    saved: number;
+    /**
+     * Share
+     */
+    share: number;
+    /**
+     * Sittings
+     */
+    sittings: number;
+    /**
+     * Unchecked
+     */
+    unchecked: number;
+};
+
+/**
  * PickOut
  *
  * A place of a clause that refers to something drawn, and what is wanted there.
@@ -5049,13 +5082,18 @@ export type SheetRowOut = {
 /**
  * SignInIn
  *
- * Who works here from now on, and their PIN or passphrase where one is asked for.
+ * Who works here from now on, by number or by name or initials, and their PIN or passphrase
+ * where one is asked for.
  */
 export type SignInIn = {
     /**
+     * Called
+     */
+    called?: string;
+    /**
      * Person
      */
-    person: number;
+    person?: number | null;
     /**
      * Secret
      */
@@ -5730,6 +5768,18 @@ export type WaitsOut = {
      * Told
      */
     told: string;
+};
+
+/**
+ * WeekOfAllOut
+ *
+ * What everybody did in the last seven days.
+ */
+export type WeekOfAllOut = {
+    /**
+     * People
+     */
+    people: Array<PersonWeekOut>;
 };
 
 /**
@@ -9415,6 +9465,75 @@ export type SayWhoWorksHereResponses = {
 };
 
 export type SayWhoWorksHereResponse = SayWhoWorksHereResponses[keyof SayWhoWorksHereResponses];
+
+export type WeekOfAllData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/people/week';
+};
+
+export type WeekOfAllErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type WeekOfAllError = WeekOfAllErrors[keyof WeekOfAllErrors];
+
+export type WeekOfAllResponses = {
+    /**
+     * OK
+     */
+    200: WeekOfAllOut;
+};
+
+export type WeekOfAllResponse = WeekOfAllResponses[keyof WeekOfAllResponses];
 
 export type TakePersonOutData = {
     body?: never;

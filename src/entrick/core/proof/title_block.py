@@ -21,7 +21,9 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     ]
     said = title_fields(solution)
     if said:
-        empty += [field for field in (*FIELDS, "projection") if field not in said]
+        # Not every office approves what it has checked.
+        wanted = [field for field in (*FIELDS, "projection") if field != "approved"]
+        empty += [field for field in wanted if field not in said]
     if empty:
         weight = "look" if said else "note"
         line = next((e.line for e in solution.entries if e.statement.kind == "title"), 0)

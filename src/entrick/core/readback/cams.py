@@ -4,14 +4,14 @@ says what it turns about."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, partial
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import minimize_scalar  # type: ignore[import-untyped]
+from scipy.optimize import minimize, minimize_scalar  # type: ignore[import-untyped]
 
 from ..geometry import Arc, Line, Loop, Point, shift
 from ..geometry.loop import boxed
@@ -111,8 +111,7 @@ def as_cam(run: Run, within: float, unit: Unit) -> tuple[Run, str]:
 
 
 def cam_in(run: Run, within: float, unit: Unit) -> Lifted | None:
-    """Return the cam an outline is; None where it is none that dwells, with a follower that points
-    to its centre.
+    """Return the cam an outline is; None where it is none that dwells.
 
     The follower's lift at an angle is told by the outline and what rides on it: its end (a knife),
     a roller's centre (a radius further out, square to the outline), or a flat face (the outline's
@@ -132,9 +131,45 @@ def _about(
     events = _events(pieces, centre, within)
     if not 2 <= len(events) <= MOST_EVENTS or all(event.low == event.high for event in events):
         return None
-    spots, normals = _places(pieces, centre)
+    seen = _places(pieces, centre)
     least = min(event.low for event in events)
     lift = max(event.high for event in events) - least
+    close = max(5 * within, OFF * lift)
+    for fitted in (_in_line(events, seen, least, lift), _beside(events, seen, least, lift)):
+        if fitted is None or fitted.off > close:
+            continue
+        said = _said(fitted, unit, max(within, OFF * lift / 8))
+        loop = _drawn(said, unit) if said else None
+        if not loop:
+            continue
+        there = shift(loop, centre)
+        ring = boxed(there)
+        places = [centre + Point(float(x), float(y)) for x, y in seen[0]]
+        mine = boxed(loop_of(run))
+        farthest = max(
+            *(abs(ring.nearest(spot) - spot) for spot in places),
+            *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
+        )
+        if farthest <= max(within, OFF * lift):
+            return Lifted(said, centre, farthest, there)
+    return None
+
+
+@dataclass(frozen=True, slots=True)
+class _Fitted:
+    """Events with their motions under a follower, and how far the lifts are off them."""
+
+    events: list[_Event]
+    motions: list[str]
+    follower: Follower
+    off: float
+
+
+def _in_line(
+    events: list[_Event], seen: tuple[Values, Values], least: float, lift: float
+) -> _Fitted | None:
+    """Return the cam whose follower points to its centre; None where it is far from any."""
+    spots, normals = seen
     follower, motions, off = _follower(events, spots, normals, least)
     if off > ROUGHLY * lift:
         return None
@@ -143,25 +178,100 @@ def _about(
     tried = [_all_round(events, step) for step in ROUND_TO]
     events = min(tried, key=lambda each: _follower(each, spots, normals, least)[2])
     follower, motions, off = _follower(events, spots, normals, least)
-    events = _rounded(events, follower, (spots, normals))
+    events = _rounded(events, _lifts(follower, spots, normals, least))
     follower, motions, off = _follower(events, spots, normals, least)
-    if off > max(5 * within, OFF * lift):
+    return _Fitted(events, motions, follower, off)
+
+
+def _beside(
+    events: list[_Event], seen: tuple[Values, Values], least: float, lift: float
+) -> _Fitted | None:
+    """Return the cam whose follower's line passes its centre at some distance; None where it is far
+    from any."""
+
+    def ridden(follower: Follower) -> list[_Event]:
+        """The events in angles rounded together, as far as that is the nearest to it."""
+        own = _ridden(events, follower, least)
+        lifts = _lifts(follower, *seen, least)
+        tried = [_all_round(own, step) for step in ROUND_TO]
+        return min(tried, key=lambda each: _motions(each, lifts)[1])
+
+    def off(said: Values, angles: Sequence[_Event]) -> float:
+        follower = "roller", abs(float(said[0])), float(said[1])
+        if abs(follower[2]) >= 0.9 * (least + follower[1]):
+            return math.inf
+        heights = _ridden(events, follower, least)
+        now = [replace(a, low=b.low, high=b.high) for a, b in zip(angles, heights, strict=True)]
+        return _motions(now, _lifts(follower, *seen, least))[1]
+
+    roller = _follower(events, *seen, least, rollers_only=True)[0][1]
+    aside = [least * share * way for share in OFFSETS for way in (1, -1)]
+    begun: list[tuple[float, Follower, list[_Event]]] = []
+    for each in aside:
+        follower: Follower = ("roller", roller, each)
+        own = ridden(follower)
+        begun.append((_motions(own, _lifts(follower, *seen, least))[1], follower, own))
+    begun.sort(key=lambda each: each[0])
+    if begun[0][0] > 2 * ROUGHLY * lift:
         return None
-    said = _said(events, motions, follower, unit, max(within, OFF * lift / 8))
-    loop = _drawn(said, unit) if said else None
-    if not loop:
-        return None
-    there = shift(loop, centre)
-    ring = boxed(there)
-    places = [centre + Point(float(x), float(y)) for x, y in spots]
-    mine = boxed(loop_of(run))
-    farthest = max(
-        *(abs(ring.nearest(spot) - spot) for spot in places),
-        *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
-    )
-    if farthest > max(within, OFF * lift):
-        return None
-    return Lifted(said, centre, farthest, there)
+    best: _Fitted | None = None
+    for _, follower, own in begun[:TRIED]:
+        found = minimize(
+            off, np.array(follower[1:]), args=(own,), method="Nelder-Mead", options={"maxiter": 120}
+        )
+        for radius, offset in _rounder(found.x, partial(off, angles=own), least):
+            follower = ("roller", radius, offset)
+            lifts = _lifts(follower, *seen, least)
+            events_now = _rounded(ridden(follower), lifts)
+            motions, now = _motions(events_now, lifts)
+            if best is None or (now < best.off * AS_WELL and best.off > OFF * lift / 8):
+                best = _Fitted(events_now, motions, follower, now)
+    return best
+
+
+def _rounder(
+    found: Values, off: Callable[[Values], float], least: float
+) -> list[tuple[float, float]]:
+    """Return radius and offset as they may have been given, the roundest that fit as well first."""
+    enough = off(found) * AS_WELL + least * FINE
+    pairs = [
+        (round(abs(found[0]) / step) * step, round(found[1] / finer) * finer)
+        for step in ROLLER_STEPS
+        for finer in ROLLER_STEPS
+        if finer <= step
+    ]
+    fits = [pair for pair in dict.fromkeys(pairs) if pair[1] and off(np.array(pair)) <= enough]
+    return [*fits[:2], (abs(float(found[0])), float(found[1]))]
+
+
+OFFSETS = tuple(k / 20 for k in range(1, 13))
+"""How far a follower's line may pass the centre, as shares of the least distance."""
+
+TRIED = 3
+"""Of those, how many are followed up."""
+
+
+def _ridden(events: Sequence[_Event], follower: Follower, least: float) -> list[_Event]:
+    """Return events of an outline as a follower whose line passes the centre goes through them: it
+    comes to a place earlier or later, and stands as high as its line is long."""
+    _, radius, offset = follower
+    rest = math.sqrt((least + radius) ** 2 - offset**2)
+
+    def angle(far: float) -> float:
+        return math.degrees(math.asin(offset / (far + radius)))
+
+    def high(far: float) -> float:
+        return math.sqrt((far + radius) ** 2 - offset**2) - rest + least
+
+    return [
+        _Event(
+            event.start + angle(event.low),
+            event.end + angle(event.high),
+            high(event.low),
+            high(event.low) if _stands(event) else high(event.high),
+        )
+        for event in events
+    ]
 
 
 def _centres(pieces: Sequence[Line | Arc], within: float) -> list[Point]:
@@ -184,13 +294,10 @@ def _all_round(events: Sequence[_Event], step: float) -> list[_Event]:
     return found if all(event.turn > 0 for event in found) else list(events)
 
 
-def _rounded(
-    events: Sequence[_Event], follower: Follower, seen: tuple[Values, Values]
-) -> list[_Event]:
+def _rounded(events: Sequence[_Event], lifts: tuple[Values, Values]) -> list[_Event]:
     """Return events that begin at the roundest angles near by with which lifts follow their
     motions best."""
     now = list(events)
-    lifts = _lifts(follower, *seen)
     for k in range(len(now)):
         tried = []
         for step in ROUND_TO:
@@ -313,22 +420,27 @@ def _places(pieces: Sequence[Line | Arc], centre: Point) -> tuple[Values, Values
     return np.array(spots), np.array(normals)
 
 
-Follower = tuple[str, float]
-"""What rides on a cam: ``knife``, ``flat``, or ``roller`` with its radius."""
+Follower = tuple[str, float, float]
+"""What rides on a cam: ``knife``, ``flat``, or ``roller`` with its radius; and how far its line
+passes the centre, to the right looking outward."""
 
 
 def _follower(
-    events: Sequence[_Event], spots: Values, normals: Values, least: float
+    events: Sequence[_Event],
+    spots: Values,
+    normals: Values,
+    least: float,
+    rollers_only: bool = False,
 ) -> tuple[Follower, list[str], float]:
     """Return the follower and the motions the outline fits best, and how far off."""
 
     def fitted(follower: Follower) -> tuple[list[str], float]:
-        return _motions(events, _lifts(follower, spots, normals))
+        return _motions(events, _lifts(follower, spots, normals, least))
 
     def of_roller(radius: float) -> float:
-        return fitted(("roller", radius))[1]
+        return fitted(("roller", radius, 0.0))[1]
 
-    tried: list[Follower] = [("knife", 0.0), ("flat", 0.0)]
+    tried: list[Follower] = [] if rollers_only else [("knife", 0.0, 0.0), ("flat", 0.0, 0.0)]
     radii = [least * 1.3 * (k + 1) / ROLLERS for k in range(ROLLERS)]
     rough = min(radii, key=of_roller)
     step = radii[1] - radii[0]
@@ -342,7 +454,7 @@ def _follower(
     rounder = (round(radius / step) * step for step in ROLLER_STEPS)
     near = (each for each in rounder if each > 0 and abs(each - radius) < radius / 8)
     radius = next((each for each in near if of_roller(each) <= enough), radius)
-    tried.append(("roller", radius))
+    tried.append(("roller", radius, 0.0))
     best = min(tried, key=lambda follower: fitted(follower)[1])
     return best, *fitted(best)
 
@@ -357,16 +469,25 @@ FINE = 1 / 100_000
 """How closely a roller's radius is looked for, as a share of the base circle."""
 
 
-def _lifts(follower: Follower, spots: Values, normals: Values) -> tuple[Values, Values]:
+def _lifts(
+    follower: Follower, spots: Values, normals: Values, least: float
+) -> tuple[Values, Values]:
     """Return the angles at which each place is under the follower, degrees, and how far out the
     follower stands then, as if its end were on the outline."""
-    kind, radius = follower
+    kind, radius, offset = follower
     if kind == "flat":
         far = np.einsum("ij,ij->i", spots, normals)
         return np.degrees(np.arctan2(normals[:, 1], normals[:, 0])), far
     there = spots + normals * radius
-    far = np.hypot(there[:, 0], there[:, 1]) - radius
-    return np.degrees(np.arctan2(there[:, 1], there[:, 0])), far
+    far = np.hypot(there[:, 0], there[:, 1])
+    angles = np.degrees(np.arctan2(there[:, 1], there[:, 0]))
+    if not offset:
+        return angles, far - radius
+    # A place is under it when its line, beside the centre, goes through it.
+    along = np.sqrt(np.maximum(far**2 - offset**2, 0.0))
+    rest = math.sqrt((least + radius) ** 2 - offset**2)
+    turned = np.degrees(np.arcsin(np.clip(offset / far, -1.0, 1.0)))
+    return angles + turned, along - rest + least
 
 
 def _motions(events: Sequence[_Event], lifts: tuple[Values, Values]) -> tuple[list[str], float]:
@@ -403,15 +524,10 @@ def _off(name: str, shares: Values, rows: Values, event: _Event) -> float:
     return float(np.sqrt(np.mean((rows - meant) ** 2)))
 
 
-def _said(
-    events: Sequence[_Event],
-    motions: Sequence[str],
-    follower: Follower,
-    unit: Unit,
-    within: float,
-) -> str:
+def _said(fitted: _Fitted, unit: Unit, within: float) -> str:
     """Write a cam from where its follower stands; empty where no event begins or dwells there."""
-    rows = list(zip(events, motions, strict=True))
+    events, follower = fitted.events, fitted.follower
+    rows = list(zip(events, fitted.motions, strict=True))
     least = min(event.low for event in events)
     for degrees, way in WAYS:
         order = _from(degrees, rows)
@@ -425,6 +541,9 @@ def _said(
             )
         elif follower[0] == "flat":
             parts.append("flat")
+        if follower[2]:
+            size = simplest(abs(follower[2]), unit, near)
+            parts.append(f"offset {size} {'right' if follower[2] > 0 else 'left'}")
         for event, motion in order:
             turn = f"{event.turn:.4f}".rstrip("0").rstrip(".")
             if not motion:

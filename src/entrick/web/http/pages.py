@@ -11,7 +11,7 @@ from flask import Blueprint, Response, abort, send_from_directory
 
 from ...store import name_of
 from ..register.saved import the_store
-from . import guard
+from . import guard, who
 
 STATIC = Path(__file__).parents[1] / "static"
 
@@ -47,8 +47,11 @@ def at(path: str) -> Response:
 
 def _document(status: int) -> Response:
     text = (STATIC / "index.html").read_text("utf-8")
+    who.find()
     with the_store().reading() as session:
-        text = text.replace("%REGISTER%", name_of(session)).replace("%NONCE%", guard.nonce())
+        name = name_of(session)
+    for mark, said in (("REGISTER", name), ("NONCE", guard.nonce()), ("WHO", str(who.me()))):
+        text = text.replace(f"%{mark}%", said)
     # By this the script that keeps pages tells them from whatever else has an address.
     return Response(text, status, {"X-Entrick": "page"}, mimetype="text/html")
 

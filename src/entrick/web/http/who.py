@@ -135,8 +135,7 @@ def sign_in(person: int | None) -> Callable[[Response], Response]:
         known = doors.device_of(session, token, now)
         if known is None or token is None:
             token = doors.let_in(session, device_name(), request.remote_addr or "", False, now)
-        doors.sign_in(session, token, person, now)
-    given = token
+        given = doors.sign_in(session, token, person, now)
 
     def with_cookie(response: Response) -> Response:
         response.set_cookie(

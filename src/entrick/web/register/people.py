@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 import zipfile
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Annotated, Literal
 
 from flask import g, request
@@ -59,9 +59,11 @@ class PersonPath(Asked):
 
 
 class SignInIn(Asked):
-    """Who works here from now on, and their PIN or passphrase where one is asked for."""
+    """Who works here from now on, by number or by name or initials, and their PIN or passphrase
+    where one is asked for."""
 
-    person: AskedNumber
+    person: AskedNumber | None = None
+    called: Annotated[str, Field(max_length=80)] = ""
     secret: Secret = ""
 
 
@@ -110,6 +112,24 @@ class OfficeDevicesOut(Crossing):
     devices: tuple[OfficeDeviceOut, ...]
 
 
+class PersonWeekOut(Crossing):
+    """What a person did in the last seven days; how many of their newest revisions nobody has
+    checked."""
+
+    person: int
+    sittings: int
+    answers: int
+    share: float
+    saved: int
+    unchecked: int
+
+
+class WeekOfAllOut(Crossing):
+    """What everybody did in the last seven days."""
+
+    people: tuple[PersonWeekOut, ...]
+
+
 class OfficeDevicePath(Asked):
     """A browser that was let in."""
 
@@ -126,10 +146,11 @@ def shown(person: store.Person) -> PersonOut:
 
 @people.get("/people/here", deed="see who works here")
 def who_works_here() -> HereOut:
-    """Return who works here, and everybody who could."""
+    """Return who works here, and everybody who could: behind a proxy only to who has come in."""
     found = here()
     with the_store().reading() as session:
-        every = store.everybody(session)
+        told = found.person is not None or not behind_a_proxy()
+        every = store.everybody(session) if told else []
     return HereOut(
         alone=found.alone,
         asks=not g.at_the_desk,
@@ -144,12 +165,21 @@ def say_who_works_here(body: SignInIn) -> HereOut:
     """Say who works at this browser from now on: with a PIN or passphrase, except at the desk
     itself."""
     with the_store().reading() as session:
-        person = store.one_person(session, body.person)
+        if body.person is not None:
+            person = store.one_person(session, body.person)
+        else:
+            person = store.called(session, body.called) or NOT_THERE
     if person.left:
         raise store.UnknownPerson(f"{person.initials} works here no more")
     if not g.at_the_desk:
         _check_secret(person, body.secret)
+    if person is NOT_THERE:
+        raise store.UnknownPerson(f"nobody is called {body.called} here")
     return _as(person.id)
+
+
+NOT_THERE = store.Person(NOBODY, "", "", "", "draws", hashed("nobody at all"), False)
+"""Looked at in the place of who is not there: it takes as long to say that a PIN is wrong."""
 
 
 def _as(person: int | None) -> HereOut:
@@ -214,9 +244,22 @@ def add_person(body: NewPersonIn) -> PersonOut:
     return shown(found)
 
 
+@people.get("/people/week", deed="run the office")
+def week_of_all() -> WeekOfAllOut:
+    """Return what everybody did in the last seven days."""
+    with the_store().reading() as session:
+        found = store.weeks(session, datetime.now(UTC) - timedelta(days=7))
+        there = [each.id for each in store.everybody(session)]
+    none = store.Week()
+    return WeekOfAllOut(
+        people=tuple(PersonWeekOut.from_core(found.get(who, none), person=who) for who in there)
+    )
+
+
 @people.get("/people/devices", deed="run the office")
 def office_devices() -> OfficeDevicesOut:
-    """Return every browser that was let in."""
+    """Return every browser that was let in; to one of them only where there are several people."""
+    _check_devices()
     with the_store().reading() as session:
         found = doors.devices(session, datetime.now(UTC))
         names = {each.id: each.told for each in store.everybody(session)}
@@ -231,10 +274,18 @@ def office_devices() -> OfficeDevicesOut:
 @people.delete("/people/devices/<key>", deed="run the office")
 def send_device_away(path: OfficeDevicePath) -> OfficeDevicesOut:
     """Let a browser in no more."""
+    _check_devices()
     with the_store().writing() as session:
         doors.send_away(session, path.key)
     committed()
     return office_devices()
+
+
+def _check_devices() -> None:
+    """Refuse what a device that typed the code may not know of others, where whoever came in by it
+    is taken for the one person there is."""
+    if here().alone and not g.at_the_desk and not behind_a_proxy():
+        raise Refused(403, "At the desk alone", "which devices came in is told at the desk itself")
 
 
 @people.patch("/people/<person_id>", deed="change a person")

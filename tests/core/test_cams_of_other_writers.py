@@ -150,3 +150,12 @@ def test_a_cam_of_the_yard_comes_back_as_events(number: str) -> None:
     data = write_cutter_dxf([loop for loop in done.outlines if loop.closed], done.solution.unit)
     found = read_back(read_profile(data.encode(), "cam.dxf"))
     assert "= cam, about" in found.text, found.text
+    if number == "072":
+        said = (
+            "least 46,",
+            "roller radius 9,",
+            "offset 8 right,",
+            "by 14 cycloidal",
+            "by 14 parabolic",
+        )
+        assert all(each in found.text for each in said), found.text

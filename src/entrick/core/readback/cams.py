@@ -7,7 +7,7 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cache, partial
-from itertools import pairwise
+from itertools import pairwise, product
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +19,7 @@ from ..measure import Unit
 from ..plan.reader import read_plan
 from ..rules.motion import MOTIONS
 from ..solve import solve
+from ..tolerance import NOUGHT
 from .profile import Curve, Run, length_of, loop_of, pieces_of
 from .simplest import simplest
 
@@ -38,6 +39,9 @@ ROUND_TO = (10.0, 5.0, 1.0, 0.5)
 
 SOFT = 7.0
 """Degrees by which the beginning of a motion may be seen too early or too late."""
+
+STILL = 0.08
+"""Of the steepest way out or in, how steep it is at most where a cam stands still for a moment."""
 
 LEAST_DWELL = math.radians(8)
 """Turn of an arc by which it is a dwell, and its centre what the cam turns about."""
@@ -135,24 +139,39 @@ def _about(
     least = min(event.low for event in events)
     lift = max(event.high for event in events) - least
     close = max(5 * within, OFF * lift)
-    for fitted in (_in_line(events, seen, least, lift), _beside(events, seen, least, lift)):
-        if fitted is None or fitted.off > close:
-            continue
-        said = _said(fitted, unit, max(within, OFF * lift / 8))
-        loop = _drawn(said, unit) if said else None
-        if not loop:
-            continue
-        there = shift(loop, centre)
-        ring = boxed(there)
-        places = [centre + Point(float(x), float(y)) for x, y in seen[0]]
-        mine = boxed(loop_of(run))
-        farthest = max(
-            *(abs(ring.nearest(spot) - spot) for spot in places),
-            *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
-        )
-        if farthest <= max(within, OFF * lift):
-            return Lifted(said, centre, farthest, there)
-    return None
+    best = _drawn_about(_in_line(events, seen, least, lift), run, centre, seen, unit, close)
+    if best and best.off <= within:
+        return best
+    beside = (
+        _drawn_about(fitted, run, centre, seen, unit, close)
+        for fitted in _beside(events, seen, least, lift)
+    )
+    return min(filter(None, (best, *beside)), key=lambda each: each.off, default=None)
+
+
+def _drawn_about(
+    fitted: _Fitted | None,
+    run: Run,
+    centre: Point,
+    seen: tuple[Values, Values],
+    unit: Unit,
+    close: float,
+) -> Lifted | None:
+    """Return a cam as it is drawn, and how far the outline is from it; None where it is far."""
+    if fitted is None or fitted.off > close:
+        return None
+    said = _said(fitted, unit, close / 8)
+    loop = _drawn(said, unit) if said else None
+    if not loop:
+        return None
+    there = shift(loop, centre)
+    ring, mine = boxed(there), boxed(loop_of(run))
+    places = [centre + Point(float(x), float(y)) for x, y in seen[0]]
+    farthest = max(
+        *(abs(ring.nearest(spot) - spot) for spot in places),
+        *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
+    )
+    return Lifted(said, centre, farthest, there) if farthest <= close else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,70 +204,102 @@ def _in_line(
 
 def _beside(
     events: list[_Event], seen: tuple[Values, Values], least: float, lift: float
-) -> _Fitted | None:
-    """Return the cam whose follower's line passes its centre at some distance; None where it is far
-    from any."""
-
-    def ridden(follower: Follower) -> list[_Event]:
-        """The events in angles rounded together, as far as that is the nearest to it."""
-        own = _ridden(events, follower, least)
-        lifts = _lifts(follower, *seen, least)
-        tried = [_all_round(own, step) for step in ROUND_TO]
-        return min(tried, key=lambda each: _motions(each, lifts)[1])
+) -> Iterator[_Fitted]:
+    """Yield cams whose follower's line passes their centre at some distance, the one given by the
+    roundest numbers first; none where the outline is far from any."""
 
     def off(said: Values, angles: Sequence[_Event]) -> float:
         follower = "roller", abs(float(said[0])), float(said[1])
-        if abs(follower[2]) >= 0.9 * (least + follower[1]):
+        if abs(follower[2]) >= 0.9 * (least + follower[1]) or follower[1] > 2 * least:
             return math.inf
-        heights = _ridden(events, follower, least)
-        now = [replace(a, low=b.low, high=b.high) for a, b in zip(angles, heights, strict=True)]
-        return _motions(now, _lifts(follower, *seen, least))[1]
+        lifts = _lifts(follower, *seen, least)
+        return _motions(_at(angles, _ridden(events, follower, least), lifts), lifts)[1]
 
-    roller = _follower(events, *seen, least, rollers_only=True)[0][1]
-    aside = [least * share * way for share in OFFSETS for way in (1, -1)]
-    begun: list[tuple[float, Follower, list[_Event]]] = []
-    for each in aside:
-        follower: Follower = ("roller", roller, each)
-        own = ridden(follower)
-        begun.append((_motions(own, _lifts(follower, *seen, least))[1], follower, own))
-    begun.sort(key=lambda each: each[0])
-    if begun[0][0] > 2 * ROUGHLY * lift:
-        return None
-    best: _Fitted | None = None
-    for _, follower, own in begun[:TRIED]:
+    # Angles are such as are given: from each offset that may be, those near it in round figures.
+    begun: dict[tuple[float, ...], tuple[float, Follower, list[_Event]]] = {}
+    for share, way, size in product(OFFSETS, (1, -1), SIZES):
+        follower: Follower = ("roller", least * size, least * share * way)
+        lifts = _lifts(follower, *seen, least)
+        own = _ridden(events, follower, least)
+        for step in ROUND_TO[:2]:
+            angles = _all_round(own, step)
+            now = _motions(angles, lifts)[1]
+            key = tuple(round(each.start) for each in angles)
+            if key not in begun or now < begun[key][0]:
+                begun[key] = (now, follower, angles)
+    nearest = sorted(begun.values(), key=lambda each: each[0])[:TRIED]
+    if nearest[0][0] > 2 * ROUGHLY * lift:
+        return
+    best: tuple[float, Values, list[_Event]] | None = None
+    for _, follower, angles in nearest:
         found = minimize(
-            off, np.array(follower[1:]), args=(own,), method="Nelder-Mead", options={"maxiter": 120}
+            off,
+            np.array(follower[1:]),
+            args=(angles,),
+            method="Nelder-Mead",
+            options={"maxiter": 60},
         )
-        for radius, offset in _rounder(found.x, partial(off, angles=own), least):
-            follower = ("roller", radius, offset)
-            lifts = _lifts(follower, *seen, least)
-            events_now = _rounded(ridden(follower), lifts)
-            motions, now = _motions(events_now, lifts)
-            if best is None or (now < best.off * AS_WELL and best.off > OFF * lift / 8):
-                best = _Fitted(events_now, motions, follower, now)
-    return best
+        if best is None or found.fun < best[0]:
+            best = (float(found.fun), found.x, angles)
+    if best is None or best[0] > OFF * lift:
+        return
+    _, said, angles = best
+    for radius, offset in _rounder(said, partial(off, angles=angles), least):
+        follower = ("roller", radius, offset)
+        lifts = _lifts(follower, *seen, least)
+        known = _at(angles, _ridden(events, follower, least), lifts)
+        motions, now = _motions(known, lifts)
+        yield _Fitted(known, motions, follower, now)
+
+
+def _at(
+    angles: Sequence[_Event], heights: Sequence[_Event], lifts: tuple[Values, Values]
+) -> list[_Event]:
+    """Return events by the angles of some and the heights of others; where one motion follows
+    another without a dwell, as high as the follower stands at that angle."""
+    found = [replace(a, low=b.low, high=b.high) for a, b in zip(angles, heights, strict=True)]
+    order = np.argsort(lifts[0] % 360.0)
+    at, far = lifts[0][order] % 360.0, lifts[1][order]
+    for k, event in enumerate(found):
+        if _stands(event) or _stands(found[k - 1]):
+            continue
+        high = float(np.interp(event.start % 360.0, at, far, period=360.0))
+        found[k], found[k - 1] = replace(event, low=high), replace(found[k - 1], high=high)
+    return found
 
 
 def _rounder(
     found: Values, off: Callable[[Values], float], least: float
 ) -> list[tuple[float, float]]:
-    """Return radius and offset as they may have been given, the roundest that fit as well first."""
+    """Return radii and offsets as they may have been given, the roundest of those that fit as well
+    first."""
     enough = off(found) * AS_WELL + least * FINE
-    pairs = [
-        (round(abs(found[0]) / step) * step, round(found[1] / finer) * finer)
-        for step in ROLLER_STEPS
-        for finer in ROLLER_STEPS
-        if finer <= step
-    ]
-    fits = [pair for pair in dict.fromkeys(pairs) if pair[1] and off(np.array(pair)) <= enough]
-    return [*fits[:2], (abs(float(found[0])), float(found[1]))]
+    radius, offset = abs(float(found[0])), float(found[1])
+    radii, offsets = (
+        {value for step in ROLLER_STEPS for value in _around(size, step)}
+        for size in (radius, offset)
+    )
+    pairs = ((r, e) for r in radii for e in offsets if r and e)
+    fits = [pair for pair in pairs if off(np.array(pair)) <= enough]
+    fits.sort(key=lambda pair: (sum(len(f"{abs(size):g}") for size in pair), off(np.array(pair))))
+    return [*fits[:FOLLOWED], (radius, offset)]
 
 
-OFFSETS = tuple(k / 20 for k in range(1, 13))
-"""How far a follower's line may pass the centre, as shares of the least distance."""
+def _around(size: float, step: float) -> tuple[float, float]:
+    """Return the whole steps below and above a size."""
+    return math.floor(size / step) * step, math.ceil(size / step) * step
 
-TRIED = 3
-"""Of those, how many are followed up."""
+
+FOLLOWED = 4
+"""Pairs of radius and offset that are drawn, and held against the outline."""
+
+OFFSETS = tuple(k / 15 for k in range(1, 9))
+SIZES = (0.1, 0.2, 0.35, 0.5)
+"""How far a follower's line may pass the centre, and how large its roller may be, as shares of the
+least distance."""
+
+TRIED = 12
+"""Of the angles found by those, how many are followed up."""
 
 
 def _ridden(events: Sequence[_Event], follower: Follower, least: float) -> list[_Event]:
@@ -263,14 +314,10 @@ def _ridden(events: Sequence[_Event], follower: Follower, least: float) -> list[
     def high(far: float) -> float:
         return math.sqrt((far + radius) ** 2 - offset**2) - rest + least
 
+    starts = [event.start + angle(event.low) for event in events]
     return [
-        _Event(
-            event.start + angle(event.low),
-            event.end + angle(event.high),
-            high(event.low),
-            high(event.low) if _stands(event) else high(event.high),
-        )
-        for event in events
+        _Event(start, end, high(event.low), high(event.low if _stands(event) else event.high))
+        for event, start, end in zip(events, starts, [*starts[1:], starts[0] + 360.0], strict=True)
     ]
 
 
@@ -364,6 +411,9 @@ def _merged(events: Sequence[_Event], near: float) -> list[_Event]:
             found[-1] = _Event(found[-1].start, event.end, event.low, event.high)
         else:
             found.append(event)
+    first, last = found[0], found[-1]
+    if len(found) > 2 and _stands(first) and _stands(last) and abs(first.low - last.low) <= near:
+        found = [_Event(last.start - 360.0, first.end, first.low, first.high), *found[1:-1]]
     return found
 
 
@@ -374,7 +424,8 @@ def _stands(event: _Event) -> bool:
 def _turns(
     pieces: Sequence[Line | Arc], centre: Point, start: float, end: float
 ) -> list[tuple[float, float]]:
-    """Return where the outline is furthest out, or nearest, between two angles."""
+    """Return where the outline is furthest out, or nearest, between two angles, or stands still for
+    a moment on its way: there one motion ends and another begins."""
     rows = sorted(
         (((_degrees((spot - centre).angle) - start) % 360.0) + start, abs(spot - centre))
         for piece in pieces
@@ -385,6 +436,23 @@ def _turns(
     for before, here, after in zip(inner, inner[1:], inner[2:], strict=False):
         if (here[1] - before[1]) * (after[1] - here[1]) < 0:
             found.append((_round(here[0], 2.0), here[1]))
+    return found or _still(inner, start, end)
+
+
+def _still(
+    rows: Sequence[tuple[float, float]], start: float, end: float
+) -> list[tuple[float, float]]:
+    """Return where places in a row hardly go out or in, away from where they begin and stop."""
+    slopes = [
+        (abs(b[1] - a[1]) / max(b[0] - a[0], NOUGHT), (a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+        for a, b in pairwise(rows)
+    ]
+    steepest = max((slope for slope, _, _ in slopes), default=0.0)
+    found = []
+    for before, here, after in zip(slopes, slopes[1:], slopes[2:], strict=False):
+        away = start + 2 * SOFT < here[1] < end - 2 * SOFT
+        if away and here[0] < STILL * steepest and before[0] >= here[0] < after[0]:
+            found.append((_round(here[1], 2.0), here[2]))
     return found
 
 
@@ -430,7 +498,6 @@ def _follower(
     spots: Values,
     normals: Values,
     least: float,
-    rollers_only: bool = False,
 ) -> tuple[Follower, list[str], float]:
     """Return the follower and the motions the outline fits best, and how far off."""
 
@@ -440,7 +507,7 @@ def _follower(
     def of_roller(radius: float) -> float:
         return fitted(("roller", radius, 0.0))[1]
 
-    tried: list[Follower] = [] if rollers_only else [("knife", 0.0, 0.0), ("flat", 0.0, 0.0)]
+    tried: list[Follower] = [("knife", 0.0, 0.0), ("flat", 0.0, 0.0)]
     radii = [least * 1.3 * (k + 1) / ROLLERS for k in range(ROLLERS)]
     rough = min(radii, key=of_roller)
     step = radii[1] - radii[0]

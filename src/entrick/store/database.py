@@ -57,8 +57,14 @@ class Store:
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
-        """Open a session that only reads."""
-        with Session(self.engine) as session:
+        """Open a session that only reads.
+
+        Raises
+        ------
+        RegisterTrouble
+            Where the register cannot be reached any more.
+        """
+        with self._in_words(), Session(self.engine) as session:
             yield session
 
     @contextmanager
@@ -71,9 +77,15 @@ class Store:
             Where somebody else holds the lock, the disk is full, or the file cannot be written to:
             nothing is saved.
         """
+        writing = self.engine.execution_options(writing=True)
+        with self._in_words(), Session(writing) as session, session.begin():
+            yield session
+
+    @contextmanager
+    def _in_words(self) -> Iterator[None]:
+        """Tell in words what is wrong with the register, where that is known."""
         try:
-            with Session(self.engine.execution_options(writing=True)) as session, session.begin():
-                yield session
+            yield
         except OperationalError as error:
             cause = cause_of(error)
             if cause is None:

@@ -85,6 +85,8 @@ def cause_of(error: BaseException) -> Cause | None:
         ("no space left", "full"),
         ("read-only transaction", "read-only"),
         ("connection failed", "unreachable"),
+        ("connection is bad", "unreachable"),
+        ("connection to server", "unreachable"),
         ("connection refused", "unreachable"),
         ("server closed the connection", "unreachable"),
         ("terminating connection", "unreachable"),

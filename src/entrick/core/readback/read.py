@@ -14,6 +14,7 @@ from .besides import without_besides
 from .cams import as_cam
 from .clean import clean
 from .digits import OF_LAST
+from .helices import as_helix
 from .hidden_arcs import as_ellipse, scatter, with_arcs, without_slivers
 from .of_csv import of_csv
 from .of_dxf import of_dxf
@@ -87,7 +88,7 @@ def read_profile(
         whole_arcs(_seen(run, within), near, True) if is_closed(run, within) else run
         for run in runs
     ]
-    arcs = [_machined(run, within, unit, told) if is_closed(run, within) else run for run in arcs]
+    arcs = [_machined(run, within, unit, told) for run in arcs]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
@@ -99,7 +100,8 @@ def read_profile(
     ovals = sum(isinstance(run[0], Ellipse) for run in arcs) - sum(
         isinstance(run[0], Ellipse) for run in runs
     )
-    hidden = sum(len(run) > len(other) for run, other in zip(runs, arcs, strict=True)) - ovals
+    rings = [(run, other) for run, other in zip(runs, arcs, strict=True) if is_closed(run, within)]
+    hidden = sum(len(run) > len(other) for run, other in rings) - ovals
     if ovals:
         told.append(
             f"{ovals} outline{'s' if ovals > 1 else ''} of many pieces follow an ellipse, and "
@@ -124,6 +126,10 @@ def _without_outliers(run: Run, within: float, told: list[str]) -> Run:
 
 
 def _machined(run: Run, within: float, unit: Unit | None, told: list[str]) -> Run:
+    if not is_closed(run, within):
+        found, said = as_helix(run, within, unit or Unit.MM)
+        told += [said] if said else []
+        return found
     if as_given(run, Rows(unit or Unit.MM, max(within, READ_CLOSELY[-1]))):
         return run
     for recognised in (as_gear, as_cam):

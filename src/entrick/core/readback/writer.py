@@ -12,7 +12,7 @@ from .copies import Grid, Group, Mirrored, Ring, Row, Scattered, Single, copies_
 from .match import Places, images, loosely, mirrored, turned_by
 from .outline import Outline, by_corners, by_places
 from .profile import Run, is_closed, is_whole, pieces_of
-from .ready import CORNERED, READY, ROUND
+from .ready import CORNERED, OPEN, READY, ROUND
 from .rows import Rows
 from .symmetry import Axes, rim_of, rims_of, sector, times_round
 from .tangent import runs_into
@@ -175,7 +175,7 @@ class Writer:
         """Return the walk along a run, and what is said of it besides."""
         run, how, near = self.runs[n], self.plainly[n], self.rows.within
         if not is_closed(run, near):
-            return self._open(run, how), ", open"
+            return self._open(n, run, how), ", open"
         if is_whole(run):
             return ROUND(run, self.rows), ""
         if how == PLACES:
@@ -214,7 +214,12 @@ class Writer:
             self._see(n, f"{outline.tangents} lines told by the rounds they touch")
         return walk, ""
 
-    def _open(self, run: Run, how: int) -> str:
+    def _open(self, n: int, run: Run, how: int) -> str:
+        if how == READY_SHAPE:
+            for what, recognised in OPEN:
+                if walk := recognised(run, self.rows):
+                    self._see(n, what)
+                    return walk
         rounded = by_corners(run, self.rows) if how < PLACES else ""
         pieces = pieces_of(run)
         if rounded or how >= ALONE or len(pieces) < 2:

@@ -8,6 +8,7 @@ from typing import Any
 
 from flask import Flask, Response, jsonify
 from pydantic import BaseModel
+from sqlalchemy.exc import DataError
 from werkzeug.exceptions import HTTPException
 
 from ...core import fault
@@ -67,7 +68,7 @@ def _newest(error: StaleSave) -> RevisionOut:
         return shown_revision(error.newest, people_of(session))
 
 
-_STATUS = {"locked": 503, "full": 507, "read-only": 503}
+_STATUS = {"locked": 503, "full": 507, "read-only": 503, "unreachable": 503}
 
 
 def register(app: Flask) -> None:  # noqa: C901
@@ -124,6 +125,12 @@ def register(app: Flask) -> None:  # noqa: C901
     def trouble(error: RegisterTrouble) -> Response:
         told = f"{error.told}. {error.safe} {error.todo} {what_is_saved()}"
         return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", told)
+
+    @app.errorhandler(DataError)
+    @app.errorhandler(UnicodeEncodeError)
+    def not_to_be_held(_: Exception) -> Response:
+        told = "a number in it is larger, or a sign in it another, than the register can hold"
+        return problem(422, "The request cannot be understood", f"{told}. {what_is_saved()}")
 
     @app.errorhandler(ArchiveError)
     def archive(error: ArchiveError) -> Response:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from ..profile import Run
 from ..rows import Rows
-from . import box, cam, ellipse, equal_width, gear, keyway, legs, polygon, rounded, slot
+from . import box, cam, ellipse, equal_width, gear, helix, keyway, legs, polygon, rounded, slot
 
 Recognised = Callable[[Run, Rows], str]
 """Writes a run and returns what to line in; empty where it is no such shape."""
@@ -28,10 +28,13 @@ READY: tuple[tuple[str, Recognised], ...] = (
 """Those that need no second look, and what each is: told by few numbers, it cannot be told by
 fewer."""
 
+OPEN: tuple[tuple[str, Recognised], ...] = (("what is seen of a helix", helix.written),)
+"""Those that do not close."""
+
 CORNERED: tuple[tuple[str, Recognised], ...] = (
     ("corners that are rounded", rounded.written),
     ("straight legs", legs.written),
 )
 """Corners one after another: where nothing is alike on both sides."""
 
-__all__ = ["CORNERED", "READY", "ROUND", "Recognised"]
+__all__ = ["CORNERED", "OPEN", "READY", "ROUND", "Recognised"]

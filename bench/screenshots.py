@@ -153,7 +153,7 @@ def _people(page: Page, address: str) -> None:
         page.get_by_label("Their initials").fill(initials)
         page.get_by_label("Their role").select_option(role)
         page.get_by_role("button", name="Let them work here").click()
-        page.get_by_role("rowheader", name=name).wait_for()
+        page.get_by_label(f"Role of {name}").wait_for()
 
 
 def _made(folder: Path) -> Path:

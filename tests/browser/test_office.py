@@ -40,7 +40,7 @@ def test_a_desk_used_alone_becomes_an_office_and_is_asked_nothing_before(
     page.get_by_label("Name of whoever comes").fill("Brindle")
     page.get_by_label("Their initials").fill("BR")
     page.get_by_role("button", name="Let them work here").click()
-    expect(page.get_by_role("rowheader", name="Brindle")).to_be_visible()
+    expect(page.get_by_label("Role of Brindle")).to_be_visible()
     page.get_by_role("button", name="Change over to Brindle").click()
     expect(page.get_by_role("button", name="Brindle works here; change over")).to_be_visible()
     expect(page.get_by_role("link", name="For a class")).to_have_count(0)

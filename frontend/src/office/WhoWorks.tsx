@@ -42,7 +42,7 @@ export function WhoWorks() {
       {beside.map((person) => (
         <Button
           key={person.id}
-          className="flex items-center gap-1.5 tight:hidden"
+          className="flex items-center gap-1.5 max-[1000px]:hidden"
           aria-label={`Change over to ${person.name}`}
           title={person.name}
           onClick={() => void workAs({ person: person.id })}

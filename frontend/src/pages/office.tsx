@@ -21,10 +21,10 @@ import { Bar } from "../views/Bar";
 
 type Role = PersonOut["role"];
 
-const ROLES: [Role, string][] = [
-  ["draws", "draws: own jobs, own hand"],
-  ["checks", "checks: signs what others drew"],
-  ["runs", "runs the office: people, class, register"],
+const ROLES: [Role, string, string][] = [
+  ["draws", "draws", "own jobs, own hand"],
+  ["checks", "checks", "signs what others drew"],
+  ["runs", "runs the office", "people, class, register"],
 ];
 
 /** The office: who works here, in which role, at which browsers. */
@@ -225,7 +225,7 @@ function People({ people, you }: { people: readonly PersonOut[]; you: number }) 
         <table className="w-full text-left">
           <thead>
             <tr className="border-y border-ink text-sm">
-              {["", "Initials", "Name", "Role", "PIN", "The last seven days", ""].map((head, i) => (
+              {["", "Initials", "Name, and the last seven days", "Role", "PIN", ""].map((head, i) => (
                 <th key={i} scope="col" className="pr-3 font-semibold">
                   {head || <span className="sr-only">{i === 0 ? "Mark" : "What can be done"}</span>}
                 </th>
@@ -266,9 +266,16 @@ function Row({ person, you, week, give }: RowProps) {
           <PersonSign sign={person.sign} />
         </td>
         <td className="pr-3 font-lettering">{person.initials}</td>
-        <th scope="row" className="pr-3 font-normal">
-          {person.name}
-        </th>
+        <td className="pr-3">
+          <span className="block font-semibold">{person.name}</span>
+          <Link
+            className="underline"
+            to={`/logbook?person=${person.id}`}
+            aria-label={`Logbook and practice of ${person.name}: ${week ?? ""}`}
+          >
+            {week ?? "logbook and practice"}
+          </Link>
+        </td>
         <td className="pr-3">
           <select
             className="field"
@@ -284,15 +291,6 @@ function Row({ person, you, week, give }: RowProps) {
           </select>
         </td>
         <td className="pr-3">{person.secret ? "set" : "none"}</td>
-        <td className="pr-3 whitespace-nowrap">
-          <Link
-            className="underline"
-            to={`/logbook?person=${person.id}`}
-            aria-label={`Logbook and practice of ${person.name}: ${week ?? ""}`}
-          >
-            {week ?? "logbook and practice"}
-          </Link>
-        </td>
         <td className="space-x-1 whitespace-nowrap">
           {!you && (
             <>
@@ -314,7 +312,7 @@ function Row({ person, you, week, give }: RowProps) {
       </tr>
       {open !== "" && (
         <tr className="border-b border-ruling">
-          <td colSpan={7} className="py-2">
+          <td colSpan={6} className="py-2">
             {open === "pin" ? (
               <Pin person={person} done={() => setOpen("")} />
             ) : (
@@ -385,9 +383,9 @@ function NewPerson() {
         <label>
           <span className="block text-sm text-pencil">Their role</span>
           <select className="field" value={role} onChange={(event) => setRole(event.target.value as Role)}>
-            {ROLES.map(([key, told]) => (
+            {ROLES.map(([key, told, more]) => (
               <option key={key} value={key}>
-                {told}
+                {told}: {more}
               </option>
             ))}
           </select>

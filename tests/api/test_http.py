@@ -198,10 +198,12 @@ def test_a_fuzzer_that_knows_the_schema_finds_nothing(store: Store) -> None:
     schema = schemathesis.openapi.from_wsgi(
         "/api/openapi.json", app, headers={"Host": "127.0.0.1:8400"}
     ).exclude(path="/api/register/import")
-    for found in schema.get_all_operations():
+    # Once there are several people, who works here has to be said: theirs come last.
+    operations = [found.ok() for found in schema.get_all_operations()]
+    for operation in sorted(operations, key=lambda each: each.path.startswith("/api/people")):
 
-        @examples(15)
-        @given(case=found.ok().as_strategy())
+        @examples(8)
+        @given(case=operation.as_strategy())
         def attack(case: schemathesis.Case) -> None:
             case.call_and_validate(headers={"Host": "127.0.0.1:8400"})
 

@@ -166,7 +166,7 @@ def _office(session: Session, rows: Sequence[JobSummary]) -> dict[int, tuple[int
         .where(SignatureRow.job_id.in_(numbers))
         .order_by(SignatureRow.id)
     )
-    signed: dict[int, str] = dict(given.tuples().all())
+    signed = {row.job_id: row.signed_as for row in given}
     return {job_id: (who or EVERYBODY, signed.get(job_id, "")) for job_id, who in owners}
 
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import and_, exists, func, select
+from sqlalchemy import ColumnElement, exists, func, select
 from sqlalchemy.orm import Session
 
 from .models import JobSummary, PracticeRow, Revision, SignatureRow, SittingRow
@@ -27,59 +27,43 @@ class Week:
 def weeks(session: Session, since: datetime) -> dict[int, Week]:
     """Return what everybody did since some moment, by number; who did nothing is not there.
     Rehearsed things nobody did."""
-    sittings = dict(
-        session.execute(
-            select(SittingRow.person_id, func.count())
-            .where(
-                SittingRow.started_at >= since,
-                SittingRow.rehearsed.is_(False),
-                SittingRow.removed_at.is_(None),
-            )
-            .group_by(SittingRow.person_id)
-        )
-        .tuples()
-        .all()
+
+    def counted(of: type[SittingRow | Revision], *wanted: ColumnElement[bool]) -> dict[int, int]:
+        rows = select(of.person_id, func.count()).where(*wanted).group_by(of.person_id)
+        return {row[0]: row[1] for row in session.execute(rows)}
+
+    answered = (
+        select(PracticeRow.person_id, func.count(), func.avg(PracticeRow.share))
+        .where(PracticeRow.answered_at >= since, PracticeRow.rehearsed.is_(False))
+        .group_by(PracticeRow.person_id)
     )
-    answers = {
-        who: (count, share)
-        for who, count, share in session.execute(
-            select(PracticeRow.person_id, func.count(), func.avg(PracticeRow.share))
-            .where(PracticeRow.answered_at >= since, PracticeRow.rehearsed.is_(False))
-            .group_by(PracticeRow.person_id)
+    answers = {row[0]: (row[1], float(row[2])) for row in session.execute(answered)}
+    sittings = counted(
+        SittingRow,
+        SittingRow.started_at >= since,
+        SittingRow.rehearsed.is_(False),
+        SittingRow.removed_at.is_(None),
+    )
+    saved = counted(Revision, Revision.saved_at >= since)
+    unchecked = counted(
+        Revision,
+        exists().where(
+            JobSummary.job_id == Revision.job_id,
+            JobSummary.number == Revision.number,
+            JobSummary.archived.is_(False),
+        ),
+        ~exists().where(
+            SignatureRow.job_id == Revision.job_id,
+            SignatureRow.number == Revision.number,
+            SignatureRow.signed_as == "checked",
+        ),
+    )
+    return {
+        who: Week(
+            sittings.get(who, 0),
+            *answers.get(who, (0, 0.0)),
+            saved.get(who, 0),
+            unchecked.get(who, 0),
         )
+        for who in {*sittings, *answers, *saved, *unchecked}
     }
-    saved = dict(
-        session.execute(
-            select(Revision.person_id, func.count())
-            .where(Revision.saved_at >= since)
-            .group_by(Revision.person_id)
-        )
-        .tuples()
-        .all()
-    )
-    unchecked = dict(
-        session.execute(
-            select(Revision.person_id, func.count())
-            .join(
-                JobSummary,
-                and_(JobSummary.job_id == Revision.job_id, JobSummary.number == Revision.number),
-            )
-            .where(
-                JobSummary.archived.is_(False),
-                ~exists().where(
-                    SignatureRow.job_id == Revision.job_id,
-                    SignatureRow.number == Revision.number,
-                    SignatureRow.signed_as == "checked",
-                ),
-            )
-            .group_by(Revision.person_id)
-        )
-        .tuples()
-        .all()
-    )
-    found = {}
-    for who in {*sittings, *answers, *saved, *unchecked}:
-        count, share = answers.get(who, (0, 0.0))
-        waits = unchecked.get(who, 0)
-        found[who] = Week(sittings.get(who, 0), count, float(share), saved.get(who, 0), waits)
-    return found

@@ -125,53 +125,55 @@ def cam_in(run: Run, within: float, unit: Unit) -> Lifted | None:
     straight = sum(length_of(piece) for piece in pieces if isinstance(piece, Line))
     if len(pieces) < FEWEST_PIECES or straight > STRAIGHT * sum(map(length_of, pieces)):
         return None
-    found = (_about(run, pieces, centre, within, unit) for centre in _centres(pieces, within))
-    return min((each for each in found if each), key=lambda each: each.off, default=None)
+    found: list[Lifted] = []
+    centres = [_Seen(run, pieces, centre, within, unit) for centre in _centres(pieces, within)]
+    # One that points to its centre is looked for first: most do, and it costs the least.
+    for ways in (_in_line, _beside):
+        for seen in centres:
+            if seen.may_be:
+                found += filter(None, map(seen.drawn, ways(seen)))
+            if any(each.off <= within for each in found):
+                return min(found, key=lambda each: each.off)
+    return min(found, key=lambda each: each.off, default=None)
 
 
-def _about(
-    run: Run, pieces: Sequence[Line | Arc], centre: Point, within: float, unit: Unit
-) -> Lifted | None:
-    events = _events(pieces, centre, within)
-    if not 2 <= len(events) <= MOST_EVENTS or all(event.low == event.high for event in events):
-        return None
-    seen = _places(pieces, centre)
-    least = min(event.low for event in events)
-    lift = max(event.high for event in events) - least
-    close = max(5 * within, OFF * lift)
-    best = _drawn_about(_in_line(events, seen, least, lift), run, centre, seen, unit, close)
-    if best and best.off <= within:
-        return best
-    beside = (
-        _drawn_about(fitted, run, centre, seen, unit, close)
-        for fitted in _beside(events, seen, least, lift)
-    )
-    return min(filter(None, (best, *beside)), key=lambda each: each.off, default=None)
+class _Seen:
+    """An outline as it is seen from a centre: its events, places, and which way it looks."""
 
+    def __init__(
+        self, run: Run, pieces: Sequence[Line | Arc], centre: Point, within: float, unit: Unit
+    ) -> None:
+        self.run, self.centre, self.unit = run, centre, unit
+        self.events = _events(pieces, centre, within)
+        self.may_be = 2 <= len(self.events) <= MOST_EVENTS and not all(map(_stands, self.events))
+        self.places = _places(pieces, centre)
+        self.least = min((event.low for event in self.events), default=0.0)
+        self.lift = max((event.high for event in self.events), default=0.0) - self.least
+        self.close = max(5 * within, OFF * self.lift)
 
-def _drawn_about(
-    fitted: _Fitted | None,
-    run: Run,
-    centre: Point,
-    seen: tuple[Values, Values],
-    unit: Unit,
-    close: float,
-) -> Lifted | None:
-    """Return a cam as it is drawn, and how far the outline is from it; None where it is far."""
-    if fitted is None or fitted.off > close:
-        return None
-    said = _said(fitted, unit, close / 8)
-    loop = _drawn(said, unit) if said else None
-    if not loop:
-        return None
-    there = shift(loop, centre)
-    ring, mine = boxed(there), boxed(loop_of(run))
-    places = [centre + Point(float(x), float(y)) for x, y in seen[0]]
-    farthest = max(
-        *(abs(ring.nearest(spot) - spot) for spot in places),
-        *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
-    )
-    return Lifted(said, centre, farthest, there) if farthest <= close else None
+    def lifts(self, follower: Follower) -> tuple[Values, Values]:
+        """Return at which angle each place is under a follower, and how high that stands then."""
+        return _lifts(follower, *self.places, self.least)
+
+    def drawn(self, fitted: _Fitted) -> Lifted | None:
+        """Return a cam as it is drawn, and how far the outline is from it; None where it is
+        far."""
+        if fitted.off > self.close:
+            return None
+        said = _said(fitted, self.unit, self.close / 8)
+        loop = _drawn(said, self.unit) if said else None
+        if not loop:
+            return None
+        there = shift(loop, self.centre)
+        ring, mine = boxed(there), boxed(loop_of(self.run))
+        places = [self.centre + Point(float(x), float(y)) for x, y in self.places[0]]
+        farthest = max(
+            *(abs(ring.nearest(spot) - spot) for spot in places),
+            *(abs(mine.nearest(piece.entry) - piece.entry) for piece in there.pieces),
+        )
+        if farthest > self.close:
+            return None
+        return Lifted(said, self.centre, farthest, there)
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,14 +186,13 @@ class _Fitted:
     off: float
 
 
-def _in_line(
-    events: list[_Event], seen: tuple[Values, Values], least: float, lift: float
-) -> _Fitted | None:
-    """Return the cam whose follower points to its centre; None where it is far from any."""
-    spots, normals = seen
+def _in_line(seen: _Seen) -> Iterator[_Fitted]:
+    """Yield the cam whose follower points to its centre; nothing where the outline is far from
+    any."""
+    events, least, (spots, normals) = seen.events, seen.least, seen.places
     follower, motions, off = _follower(events, spots, normals, least)
-    if off > ROUGHLY * lift:
-        return None
+    if off > ROUGHLY * seen.lift:
+        return
     # Where a motion begins softly it is hardly seen: angles are such as are given, all of them
     # round together first.
     tried = [_all_round(events, step) for step in ROUND_TO]
@@ -199,27 +200,26 @@ def _in_line(
     follower, motions, off = _follower(events, spots, normals, least)
     events = _rounded(events, _lifts(follower, spots, normals, least))
     follower, motions, off = _follower(events, spots, normals, least)
-    return _Fitted(events, motions, follower, off)
+    yield _Fitted(events, motions, follower, off)
 
 
-def _beside(
-    events: list[_Event], seen: tuple[Values, Values], least: float, lift: float
-) -> Iterator[_Fitted]:
+def _beside(seen: _Seen) -> Iterator[_Fitted]:
     """Yield cams whose follower's line passes their centre at some distance, the one given by the
     roundest numbers first; none where the outline is far from any."""
+    events, least = seen.events, seen.least
 
     def off(said: Values, angles: Sequence[_Event]) -> float:
         follower = "roller", abs(float(said[0])), float(said[1])
         if abs(follower[2]) >= 0.9 * (least + follower[1]) or follower[1] > 2 * least:
             return math.inf
-        lifts = _lifts(follower, *seen, least)
+        lifts = seen.lifts(follower)
         return _motions(_at(angles, _ridden(events, follower, least), lifts), lifts)[1]
 
     # Angles are such as are given: from each offset that may be, those near it in round figures.
     begun: dict[tuple[float, ...], tuple[float, Follower, list[_Event]]] = {}
     for share, way, size in product(OFFSETS, (1, -1), SIZES):
         follower: Follower = ("roller", least * size, least * share * way)
-        lifts = _lifts(follower, *seen, least)
+        lifts = seen.lifts(follower)
         own = _ridden(events, follower, least)
         for step in ROUND_TO[:2]:
             angles = _all_round(own, step)
@@ -228,7 +228,7 @@ def _beside(
             if key not in begun or now < begun[key][0]:
                 begun[key] = (now, follower, angles)
     nearest = sorted(begun.values(), key=lambda each: each[0])[:TRIED]
-    if nearest[0][0] > 2 * ROUGHLY * lift:
+    if nearest[0][0] > 2 * ROUGHLY * seen.lift:
         return
     best: tuple[float, Values, list[_Event]] | None = None
     for _, follower, angles in nearest:
@@ -241,12 +241,12 @@ def _beside(
         )
         if best is None or found.fun < best[0]:
             best = (float(found.fun), found.x, angles)
-    if best is None or best[0] > OFF * lift:
+    if best is None or best[0] > OFF * seen.lift:
         return
     _, said, angles = best
     for radius, offset in _rounder(said, partial(off, angles=angles), least):
         follower = ("roller", radius, offset)
-        lifts = _lifts(follower, *seen, least)
+        lifts = seen.lifts(follower)
         known = _at(angles, _ridden(events, follower, least), lifts)
         motions, now = _motions(known, lifts)
         yield _Fitted(known, motions, follower, now)

@@ -50,6 +50,8 @@ def test_two_processes_are_one_desk(database: str, desks: tuple[Process, Process
     assert one.ask("GET", "/", X_Forwarded_Host="elsewhere.test")[0] == 403
     assert one.ask("POST", "/api/work", {"text": ""}, Origin="https://elsewhere.test")[0] == 403
     assert one.ask("GET", "/api/jobs")[0] == 401
+    # Of whoever has not come in no more is read than a passphrase is long.
+    assert one.ask("POST", "/api/jobs", {"text": "#" * 5000})[0] == 413
     # Signed in at one is signed in at the other.
     draws, runs = one.sign_in(DRAWS, PIN), two.sign_in(RUNS, PIN)
     for desk in desks:

@@ -78,11 +78,18 @@ class Listener:
         WSGI.
     pairing : Pairing, optional
         Who may come in from the network.
+    knows : callable, optional
+        Tells by a cookie whether somebody has come in, where everybody comes through a proxy.
     """
 
-    def __init__(self, desk: Any, pairing: Pairing | None = None) -> None:
+    def __init__(
+        self,
+        desk: Any,
+        pairing: Pairing | None = None,
+        knows: Callable[[str], bool] | None = None,
+    ) -> None:
         self._desk = WSGIMiddleware(desk, workers=THREADS)
-        self._pairing = pairing
+        self._pairing, self._knows = pairing, knows
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer a request; begin and end with the server."""
@@ -135,17 +142,20 @@ class Listener:
         return found
 
     def _is_known(self, scope: Scope) -> bool:
-        """Tell whether a request comes from this machine, or from a device that was let in."""
-        if is_here((scope.get("client") or ("",))[0]):
+        """Tell whether a request comes from this machine, or from a device that was let in; through
+        a proxy, from somebody who has come in."""
+        if self._knows is None and is_here((scope.get("client") or ("",))[0]):
             return True
         said = b"; ".join(value for name, value in scope["headers"] if name == b"cookie")
         try:
             cookie = SimpleCookie(said.decode("latin-1")).get(COOKIE)
         except CookieError:
             return False
-        if self._pairing is None or cookie is None:
+        if cookie is None:
             return False
-        return self._pairing.lets_in(cookie.value)
+        if self._knows is not None:
+            return self._knows(cookie.value)
+        return self._pairing is not None and self._pairing.lets_in(cookie.value)
 
 
 def _measured(headers: list[tuple[bytes, bytes]], body: Any) -> list[tuple[bytes, bytes]]:

@@ -12,6 +12,7 @@ import threading
 import time
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from html import escape
 from pathlib import Path
 from typing import Any
@@ -20,6 +21,7 @@ import platformdirs
 
 from ...demo import load
 from ...store import RegisterTrouble, Store, Where, open_store, salvage, snapshots_of
+from ...store.doors import device_of
 from ..register.keeper import Keeper
 from ..workers.forward import SUMMARIZE
 from ..workers.pool import Workers, tune_gc
@@ -116,6 +118,17 @@ class Door:
             self.store, self.keeper = store, Keeper(store, self.workers)
             self.keeper.start()
             self.desk = create_app(store, self.workers, notice, self.pairing, self.proxy)
+
+    def knows(self, cookie: str) -> bool:
+        """Tell whether somebody works at the browser whose cookie this is."""
+        if self.store is None:
+            return False
+        try:
+            with self.store.reading() as session:
+                device = device_of(session, cookie, datetime.now(UTC))
+        except RegisterTrouble:
+            return False  # the desk itself says why
+        return device is not None and device.person is not None
 
     def close(self) -> None:
         """Leave everything tidy."""
@@ -253,13 +266,17 @@ def run(
         door.close()
 
 
+def _listener(door: Door, pairing: Pairing | None) -> Listener:
+    return Listener(door, pairing, door.knows if door.proxy is not None else None)
+
+
 async def _serve(door: Door, port: int, sockets: Sockets, pairing: Pairing | None = None) -> None:
     loop, ended = asyncio.get_running_loop(), asyncio.Event()
     for sign in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(sign, ended.set)
     await loop.run_in_executor(None, door.open)
     tune_gc()
-    listening = asyncio.create_task(serving(Listener(door, pairing), sockets, ended))
+    listening = asyncio.create_task(serving(_listener(door, pairing), sockets, ended))
     print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
     if pairing is not None:
         print(pairing.told(), flush=True)

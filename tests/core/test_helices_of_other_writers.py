@@ -36,7 +36,7 @@ def drawn(*runs: Spots) -> bytes:
     return out.getvalue().encode()
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=6, deadline=None)
 @given(st.integers(8, 60), st.integers(6, 40), st.integers(1, 5), st.booleans(), st.booleans())
 def test_what_is_seen_of_a_helix_comes_back_as_one(
     radius: int, lead: int, halves: int, left: bool, level: bool

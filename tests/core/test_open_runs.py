@@ -58,7 +58,7 @@ def drawn(pieces: list[Piece]) -> tuple[bytes, float]:
     return out.getvalue().encode(), long
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=10, deadline=None)
 @given(PIECES)
 def test_an_open_run_comes_back_as_long(pieces: list[Piece]) -> None:
     data, long = drawn(pieces)

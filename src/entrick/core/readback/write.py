@@ -198,15 +198,17 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             continue
         if not _is_exact(found) or _decimals(found) > _written_to(profile.last) + 1:
             continue
-        if _is_round(found) and not _is_plain(found) and not _is_full(found, profile.last):
+        settled = not (_is_plain(found) or _is_full(found, profile.last) or _strays(found))
+        if _is_round(found) and settled:
             return found
         if (
             exact is None
             or _is_plain(exact)
             or _figures(found.text) < ROUNDER * _figures(exact.text)
+            or (_strays(exact) and not _strays(found))
         ):
             exact = found
-        elif not _is_plain(exact) and not _is_full(exact, profile.last):
+        elif not _is_plain(exact) and not _is_full(exact, profile.last) and not _strays(exact):
             return exact
     if exact and not _is_plain(exact) and not _is_full(exact, profile.last):
         return exact
@@ -288,6 +290,18 @@ def _is_exact(found: ReadBack) -> bool:
     figures = [cost(text) for text in _numbers(found.text)]
     round_ones = sum(each <= ROUND_FIGURES for each in figures)
     return round_ones >= max(1, len(figures) * (0.5 if _is_plain(found) else 0.2))
+
+
+def _strays(found: ReadBack) -> bool:
+    """Tell whether a few numbers run on for ever where all others are round: a bulge is written to
+    six decimals, and the radius worked out of it is further off than that."""
+    figures = [cost(text) for text in _numbers(found.text)]
+    odd = [each for each in figures if each > ROUND_FIGURES]
+    return 0 < 3 * len(odd) <= len(figures) and min(odd) > ENDLESS
+
+
+ENDLESS = 5
+"""Figures beyond which a number was not given."""
 
 
 def _is_plain(found: ReadBack) -> bool:

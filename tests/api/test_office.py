@@ -99,11 +99,13 @@ EVERY = {operation.name: operation for operation in register.operations()}
 PEOPLES = ("job", "uid", "set", "person")
 
 
-def asked(client: FlaskClient, operation: Operation, whose: int) -> int:
-    """Ask for an operation on what belongs to somebody, and return the status."""
+def asked(
+    client: FlaskClient, operation: Operation, whose: int, more: dict[str, str] | None = None
+) -> int:
+    """Ask for an operation on what belongs to somebody, and return the status; with something more in the query."""
     parts, body = SENT[operation.name]
     own = {"job": str(JOB_OF[whose]), "uid": uid(whose), "set": str(whose), "person": str(whose)}
-    address, query = operation.address, {}
+    address, query = operation.address, dict(more or {})
     for name, said in parts.items():
         value = own.get(said, said)
         if name.startswith("?"):
@@ -490,3 +492,25 @@ def test_whoever_runs_the_office_sees_the_week_of_everybody(register_of_office: 
         own = {"sittings": 1, "answers": 0, "share": 0.0, "saved": 1, "unchecked": 1}
         assert told[DRAWS] == {"person": DRAWS, **own}
         assert told[RUNS]["saved"] == told[RUNS]["unchecked"] == 2
+
+
+def test_nobody_is_let_to_anything_by_what_else_they_say(register_of_office: Store) -> None:
+    """Whose a thing is says its address, and nothing that is said besides: oneself in the query changes nothing."""
+    store = register_of_office
+    with at_the_desk(store, DRAWS) as client:
+        before = everything(store)
+        for operation in EVERY.values():
+            parts = SENT[operation.name][0]
+            if names_somebody(operation) and not any(name.startswith("?") for name in parts):
+                refused = not may(operation.deed, "draws", DRAWS, OTHER)
+                for more in (
+                    {"person": str(DRAWS)},
+                    {"person_id": str(DRAWS)},
+                    {"job_id": str(JOB_OF[DRAWS])},
+                ):
+                    if refused:
+                        assert asked(client, operation, OTHER, more) == 403, (
+                            operation.address,
+                            more,
+                        )
+        assert everything(store) == before

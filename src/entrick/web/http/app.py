@@ -75,7 +75,7 @@ def create_app(
 
 def _view(operation: Operation) -> Callable[..., Response]:
     def view(**said: object) -> Response:
-        who.require(operation.deed, who.whose(said) if who.here().person else None)
+        who.require(operation.deed, who.whose(operation, said) if who.here().person else None)
         found = operation.answer(as_sent("body" in operation.takes))
         return found if isinstance(found, Response) else as_response(found)
 

@@ -18,6 +18,7 @@ from ... import store
 from ...core.office import NOBODY, may
 from ...store import doors
 from ..answer import Refused
+from ..operation import Operation
 from ..register.saved import the_store
 from .pairing import COOKIE, device_name
 
@@ -110,20 +111,25 @@ def _told(deed: str, role: str) -> str:
     return f"Whoever {role} may {deed} of their own alone."
 
 
-def whose(said: Mapping[str, Any]) -> int | None:
-    """Return whose it is what an address names; None where it names nothing of anybody.
+def whose(operation: Operation, said: Mapping[str, Any]) -> int | None:
+    """Return whose it is what an operation is asked to be done to; None where it is nothing of
+    anybody.
+
+    What the address names decides. Only where it names nothing, and the operation itself takes a
+    person, is it whoever is asked for.
 
     Raises
     ------
     UnknownJob, UnknownSet, UnknownPerson
     """
-    asked = request.args.get("person", "")
-    if asked.isdigit() and len(asked) < 16:
-        return int(asked)
     for name, owner in OWNERS.items():
         if name in said and (name == "uid" or str(said[name]).isdigit()):
             with the_store().reading() as session:
                 return owner(session, said[name])
+    query = operation.takes.get("query")
+    asked = request.args.get("person", "")
+    if query is not None and "person" in query.model_fields and asked.isdigit():
+        return int(asked[:16])
     return None
 
 

@@ -514,3 +514,23 @@ def test_nobody_is_let_to_anything_by_what_else_they_say(register_of_office: Sto
                             more,
                         )
         assert everything(store) == before
+
+
+@pytest.mark.parametrize("written", ["+{}", "{}.0", "%20{}", "0{}", "{}%20"])
+def test_nobody_is_let_to_anything_by_how_a_number_is_written(
+    register_of_office: Store, written: str
+) -> None:
+    """A number of another, written so that it might be read as it by one and not by the other."""
+    with at_the_desk(register_of_office, DRAWS) as client:
+        before = everything(register_of_office)
+        job, person = written.format(JOB_OF[OTHER]), written.format(OTHER)
+        saved = client.post(f"/api/jobs/{job}/revisions", json={"text": TEXT, "based_on": 1})
+        asked_for = [
+            saved,
+            client.patch(f"/api/jobs/{job}", json={"archived": True}),
+            client.put(f"/api/people/{person}/secret", json={"secret": "482913"}),
+            client.get(f"/api/logbook?person={person.replace('+', '%2B')}"),
+            client.get(f"/api/practice?person={person.replace('+', '%2B')}"),
+        ]
+        assert all(each.status_code in (403, 404, 422) for each in asked_for)
+        assert everything(register_of_office) == before

@@ -12,21 +12,22 @@ from datetime import UTC, datetime
 from typing import Any
 
 from flask import Response, current_app, g, request
+from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
 from ... import store
 from ...core.office import NOBODY, may
 from ...store import doors
 from ..answer import Refused
-from ..operation import Operation
+from ..operation import Operation, not_understood
 from ..register.saved import the_store
 from .pairing import COOKIE, device_name
 
 OWNERS: Mapping[str, Callable[[Session, Any], int]] = {
-    "job_id": lambda session, said: store.owner_of_job(session, int(said)),
+    "job_id": store.owner_of_job,
     "uid": store.owner_of_sitting,
-    "set_id": lambda session, said: store.owner_of_set(session, int(said)),
-    "person_id": lambda session, said: store.one_person(session, int(said)).id,
+    "set_id": store.owner_of_set,
+    "person_id": lambda session, said: store.one_person(session, said).id,
 }
 """By the name of a part of an address, whose it is what is asked for there."""
 
@@ -122,15 +123,21 @@ def whose(operation: Operation, said: Mapping[str, Any]) -> int | None:
     ------
     UnknownJob, UnknownSet, UnknownPerson
     """
+    # Read as the operation reads it: what is written otherwise is no other thing.
+    parts = {"path": said, "query": request.args.to_dict()}
+    named: dict[str, Any] = {}
+    for part in ("query", "path"):
+        if part in operation.takes:
+            try:
+                named |= operation.takes[part].model_validate(parts[part]).model_dump()
+            except ValidationError as error:
+                raise not_understood(error) from None
     for name, owner in OWNERS.items():
-        if name in said and (name == "uid" or str(said[name]).isdigit()):
+        if name in said:
             with the_store().reading() as session:
-                return owner(session, said[name])
-    query = operation.takes.get("query")
-    asked = request.args.get("person", "")
-    if query is not None and "person" in query.model_fields and asked.isdigit():
-        return int(asked[:16])
-    return None
+                return owner(session, named[name])
+    asked: int | None = named.get("person")
+    return asked
 
 
 def sign_in(person: int | None) -> Callable[[Response], Response]:

@@ -1,20 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { handOver, inWords, type JobWithPlan, signRevision } from "../api/client";
-import { useMe, useOffice } from "../state/office";
+import { handOver, inWords, signRevision } from "../api/client";
+import { useOffice } from "../state/office";
 import { useSavedJob } from "../state/server";
 import { Button } from "../ui/Button";
 
-/** What can be signed of a revision as it stands, by whoever works here; empty where nothing can be. */
-function toSign(job: JobWithPlan, mine: boolean, role: string): "checked" | "approved" | "" {
-  const signed = job.newest.signatures.map((each) => each.signed_as);
-  if (role === "draws") return "";
-  if (!signed.includes("checked")) return mine ? "" : "checked";
-  return signed.includes("approved") ? "" : "approved";
-}
-
 /** The press that signs the newest revision, where there is something to sign. */
 export function Signing({ job: id, unsaved }: { job: number; unsaved: boolean }) {
-  const me = useMe();
   const { data: job } = useSavedJob(id);
   const queries = useQueryClient();
   const sign = useMutation({
@@ -23,9 +14,7 @@ export function Signing({ job: id, unsaved }: { job: number; unsaved: boolean })
     onSuccess: () =>
       queries.invalidateQueries({ predicate: ({ queryKey }) => SHOWN.has(String(queryKey[0])) }),
   });
-  if (!me || !job) return null;
-  const mine = job.newest.name === me.name;
-  const what = toSign(job, mine, me.role);
+  const what = job?.to_sign;
   return (
     <>
       {sign.error && <span role="alert">{inWords(sign.error)}</span>}
@@ -51,16 +40,14 @@ export function Whose({ job: id }: { job: number }) {
       queries.invalidateQueries({ predicate: ({ queryKey }) => SHOWN.has(String(queryKey[0])) }),
   });
   if (!here || !job) return null;
-  const owner = here.people.find((person) => person.name === job.job.whose);
-  const may = here.role === "runs" || !owner || owner.id === here.you;
   return (
     <p className="flex flex-wrap items-baseline gap-2 pb-2">
       <label className="flex items-baseline gap-2">
         This job is
         <select
           className="field"
-          value={owner?.id ?? 0}
-          disabled={!may || give.isPending}
+          value={job.owner}
+          disabled={!job.to_hand_over || give.isPending}
           onChange={(event) => give.mutate(Number(event.target.value))}
         >
           <option value={0}>everybody’s</option>

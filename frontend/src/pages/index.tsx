@@ -206,7 +206,7 @@ export function Component() {
         {data && data.pages > 1 && (
           <Pages page={wanted.page} pages={data.pages} turn={(to) => want({ page: to })} />
         )}
-        {(!office || office.role === "runs") && (
+        {(!office || office.may.includes("run the office")) && (
           <WholeRegister came={() => queries.invalidateQueries({ queryKey: ["jobs"] })} />
         )}
       </main>

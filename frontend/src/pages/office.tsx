@@ -5,6 +5,7 @@ import {
   addPerson,
   changePerson,
   giveRole,
+  type HereOut,
   inWords,
   officeDevices,
   type PersonOut,
@@ -20,12 +21,7 @@ import { PersonSign, SIGNS } from "../ui/PersonSign";
 import { Bar } from "../views/Bar";
 
 type Role = PersonOut["role"];
-
-const ROLES: [Role, string, string][] = [
-  ["draws", "draws", "own jobs, own hand"],
-  ["checks", "checks", "signs what others drew"],
-  ["runs", "runs the office", "people, class, register"],
-];
+type Roles = HereOut["roles"];
 
 /** The office: who works here, in which role, at which browsers. */
 export function Component() {
@@ -55,10 +51,10 @@ export function Component() {
                 <Called key={me.id} person={me} />
                 {!here.alone && <Own person={me} />}
               </section>
-              {me.role === "runs" && (here.alone ? me.name !== "" : true) && (
+              {here.may.includes("run the office") && (here.alone ? me.name !== "" : true) && (
                 <>
-                  <People people={here.people} you={here.you} />
-                  <NewPerson />
+                  <People people={here.people} you={here.you} roles={here.roles} />
+                  <NewPerson roles={here.roles} />
                   {!here.alone && <Devices />}
                 </>
               )}
@@ -210,7 +206,13 @@ function inWeek(week: Week | undefined): string | undefined {
   return told.join(" · ") || "nothing yet";
 }
 
-function People({ people, you }: { people: readonly PersonOut[]; you: number }) {
+interface PeopleProps {
+  people: readonly PersonOut[];
+  you: number;
+  roles: Roles;
+}
+
+function People({ people, you, roles }: PeopleProps) {
   const role = useChange(({ person, to }: { person: PersonOut; to: Role }) =>
     giveRole({ path: { person_id: person.id }, body: { role: to } }),
   );
@@ -237,6 +239,7 @@ function People({ people, you }: { people: readonly PersonOut[]; you: number }) 
               <Row
                 key={person.id}
                 person={person}
+                roles={roles}
                 you={person.id === you}
                 week={inWeek(week?.people.find((each) => each.person === person.id))}
                 give={(to) => role.mutate({ person, to })}
@@ -253,10 +256,11 @@ interface RowProps {
   person: PersonOut;
   you: boolean;
   week: string | undefined;
+  roles: Roles;
   give: (role: Role) => void;
 }
 
-function Row({ person, you, week, give }: RowProps) {
+function Row({ person, you, week, roles, give }: RowProps) {
   const [open, setOpen] = useState<"" | "pin" | "out">("");
   const out = useChange(() => takePersonOut({ path: { person_id: person.id } }));
   return (
@@ -283,7 +287,7 @@ function Row({ person, you, week, give }: RowProps) {
             value={person.role}
             onChange={(event) => give(event.target.value as Role)}
           >
-            {ROLES.map(([key, told]) => (
+            {roles.map(({ key, told }) => (
               <option key={key} value={key}>
                 {told}
               </option>
@@ -337,7 +341,7 @@ function Row({ person, you, week, give }: RowProps) {
   );
 }
 
-function NewPerson() {
+function NewPerson({ roles }: { roles: Roles }) {
   const [name, setName] = useState("");
   const [initials, setInitials] = useState("");
   const [role, setRole] = useState<Role>("draws");
@@ -383,9 +387,9 @@ function NewPerson() {
         <label>
           <span className="block text-sm text-pencil">Their role</span>
           <select className="field" value={role} onChange={(event) => setRole(event.target.value as Role)}>
-            {ROLES.map(([key, told, more]) => (
+            {roles.map(({ key, told, about }) => (
               <option key={key} value={key}>
-                {told}: {more}
+                {told}: {about}
               </option>
             ))}
           </select>

@@ -21,12 +21,6 @@ export const useOffice = () => {
   return here && !here.alone ? here : undefined;
 };
 
-/** Whoever works at this browser, where there are several. */
-export const useMe = () => {
-  const here = useOffice();
-  return here?.people.find((person) => person.id === here.you);
-};
-
 /** Say who works here from now on, by number or by what they are called. Every page begins anew: nothing of one person
  * is shown to another. */
 export async function workAs(who: { person?: number; called?: string }, secret = "") {

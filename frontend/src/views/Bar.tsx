@@ -56,7 +56,7 @@ export function Bar({ title, children, skips = [["page", "To the page"]] }: Prop
   // A class is kept by whoever runs the office; there is none where one person works.
   const shown = PLACES.filter(
     ([to]) =>
-      (to !== "/class" || !office || office.role === "runs") &&
+      (to !== "/class" || !office || office.may.includes("keep a class")) &&
       (to !== "/office" || office !== undefined || pathname === to),
   );
   const places = shown.map(([to, told]) => (

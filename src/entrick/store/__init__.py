@@ -58,7 +58,7 @@ from .people import (
 )
 from .practice import AnswerView, forget_answers, list_answers, put_answer
 from .salvage import Salvaged, salvage
-from .signatures import Signature, sign, signatures
+from .signatures import Signature, sign, signatures, standing
 from .sittings import (
     EventsDiffer,
     Logbook,
@@ -170,6 +170,7 @@ __all__ = [
     "signatures",
     "snapshot",
     "snapshots_of",
+    "standing",
     "state_of_sittings",
     "take_lease",
     "take_out",

@@ -33,11 +33,7 @@ def sign(session: Session, job_id: int, number: int, what: SignedAs, who: int) -
     ------
     UnknownJob, NotToBeSigned
     """
-    revision = one_revision(session, job_id, number)
-    there = [each.signed_as for each in signatures(session, job_id) if each.number == number]
-    newest = one_job(session, job_id).newest.number
-    standing = Standing(revision.saved_by, number, newest, there)
-    check_signing(what, who, standing, is_alone(session))
+    check_signing(what, who, standing(session, job_id, number), is_alone(session))
     row = SignatureRow(
         job_id=job_id,
         number=number,
@@ -48,6 +44,19 @@ def sign(session: Session, job_id: int, number: int, what: SignedAs, who: int) -
     session.add(row)
     session.flush()
     return _view(row)
+
+
+def standing(session: Session, job_id: int, number: int) -> Standing:
+    """Return how a revision stands.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    revision = one_revision(session, job_id, number)
+    there = [each.signed_as for each in signatures(session, job_id) if each.number == number]
+    newest = one_job(session, job_id).newest.number
+    return Standing(revision.saved_by, number, newest, there)
 
 
 def signatures(session: Session, job_id: int) -> list[Signature]:

@@ -1870,7 +1870,8 @@ export type HandbookOut = {
  * HereOut
  *
  * Who works here. `alone` where there is one person, and nothing is to be asked or said of
- * people; `asks` where a PIN or passphrase is asked for; `you` is nought for nobody.
+ * people; `asks` where a PIN or passphrase is asked for; `you` is nought for nobody; `may` is
+ * what they may do at all.
  */
 export type HereOut = {
     /**
@@ -1882,13 +1883,17 @@ export type HereOut = {
      */
     asks: boolean;
     /**
+     * May
+     */
+    may: Array<string>;
+    /**
      * People
      */
     people: Array<PersonOut>;
     /**
-     * Role
+     * Roles
      */
-    role: 'draws' | 'checks' | 'runs' | null;
+    roles: Array<RoleOut>;
     /**
      * You
      */
@@ -2111,7 +2116,8 @@ export type JobOut = {
 /**
  * JobWithPlan
  *
- * A job with its newest revision.
+ * A job with its newest revision: as what whoever works here may sign that, empty where as
+ * nothing; whose the job is, by number; whether they may hand it over.
  */
 export type JobWithPlan = {
     job: JobOut;
@@ -2121,9 +2127,21 @@ export type JobWithPlan = {
     kit: string;
     newest: RevisionOut;
     /**
+     * Owner
+     */
+    owner: number;
+    /**
      * Schedule
      */
     schedule: 'written' | 'settings' | 'clean';
+    /**
+     * To Hand Over
+     */
+    to_hand_over: boolean;
+    /**
+     * To Sign
+     */
+    to_sign: 'checked' | 'approved' | '';
 };
 
 /**
@@ -4399,6 +4417,26 @@ export type RoleIn = {
      * Role
      */
     role: 'draws' | 'checks' | 'runs';
+};
+
+/**
+ * RoleOut
+ *
+ * A role: what it is called, and what it does.
+ */
+export type RoleOut = {
+    /**
+     * About
+     */
+    about: string;
+    /**
+     * Key
+     */
+    key: 'draws' | 'checks' | 'runs';
+    /**
+     * Told
+     */
+    told: string;
 };
 
 /**

@@ -12,6 +12,13 @@ Role = Literal["draws", "checks", "runs"]
 """*draws*: own jobs, own hand. *checks*: signs what others drew. *runs* the office: people, class,
 the register as a whole."""
 
+ROLES: dict[Role, tuple[str, str]] = {
+    "draws": ("draws", "own jobs, own hand"),
+    "checks": ("checks", "signs what others drew"),
+    "runs": ("runs the office", "people, class, register"),
+}
+"""What each role is called, and what it does, in a few words."""
+
 Reach = Literal["any", "own", "no"]
 """How far a deed reaches: whatever there is; what is one's own, or everybody's; nothing."""
 
@@ -48,6 +55,11 @@ DEEDS: dict[str, dict[Role | Literal["nobody"], Reach]] = {
     for deed, nobody, draws, checks, runs in _ROWS
 }
 """For every deed how far it reaches for whom."""
+
+
+def deeds_of(role: Role | None) -> tuple[str, ...]:
+    """Return what somebody may do at all, be it to their own alone."""
+    return tuple(deed for deed, row in DEEDS.items() if row[role or "nobody"] != "no")
 
 
 def may(deed: str, role: Role | None, who: int, whose: int) -> bool:

@@ -6,6 +6,7 @@ checked; a later revision begins unsigned."""
 from __future__ import annotations
 
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Literal
 
@@ -24,6 +25,16 @@ class Standing:
     number: int
     newest: int
     signed: Sequence[SignedAs] = ()
+
+
+def next_signature(who: int, standing: Standing, alone: bool) -> SignedAs | Literal[""]:
+    """Return as what somebody may sign a revision as it stands; empty where as nothing."""
+    ways: tuple[SignedAs, ...] = ("checked", "approved")
+    for what in ways:
+        with suppress(NotToBeSigned):
+            check_signing(what, who, standing, alone)
+            return what
+    return ""
 
 
 def check_signing(what: SignedAs, who: int, standing: Standing, alone: bool) -> None:

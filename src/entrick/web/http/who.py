@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
 from ... import store
-from ...core.office import NOBODY, may
+from ...core.office import NOBODY, Role, may
 from ...store import doors
 from ..answer import Refused
 from ..operation import Operation, not_understood
@@ -43,6 +43,11 @@ class Here:
     def id(self) -> int:
         """The number of the person; `NOBODY` where nobody said."""
         return self.person.id if self.person else NOBODY
+
+    @property
+    def role(self) -> Role | None:
+        """The role of the person; None where nobody said."""
+        return self.person.role if self.person else None
 
 
 def find() -> None:
@@ -83,6 +88,13 @@ def _found() -> Here:
     return Here(None if person is None or person.left else person, alone)
 
 
+def allowed(deed: str, whose: int | None = None) -> bool:
+    """Tell whether whoever works here may do something, to what is theirs where nothing else is
+    said."""
+    found = here()
+    return may(deed, found.role, found.id, found.id if whose is None else whose)
+
+
 def require(deed: str, whose: int | None = None) -> None:
     """Refuse what whoever works here may not do.
 
@@ -97,10 +109,9 @@ def require(deed: str, whose: int | None = None) -> None:
     ------
     Refused
     """
-    found = here()
-    role = found.person.role if found.person else None
-    if may(deed, role, found.id, found.id if whose is None else whose):
+    if allowed(deed, whose):
         return
+    role = here().role
     if role is None:
         raise Refused(401, "Who works here?", "Say who works here first.")
     raise Refused(403, "Not yours to do", _told(deed, role))

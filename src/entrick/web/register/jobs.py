@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from ... import store
 from ...core.board.kits import STARTERS
-from ...core.office import EVERYBODY, SignedAs, may
+from ...core.office import EVERYBODY, SignedAs, next_signature
 from ...core.plan.edit import tidy
 from ...core.plan.foreign import foreign
 from ...core.plan.numbering import begun, next_free, renumbered, says_something
@@ -22,7 +22,7 @@ from ...records import AskedNumber, Note, Schedule, UsedKit
 from ...store.listing import Only
 from ..answer import Refused
 from ..base import Asked, Crossing, PlanText
-from ..http.who import here, me
+from ..http.who import allowed, here, me
 from ..operation import Operations
 from ..workers.forward import TIDIED, gone, workers
 from ..workers.pool import Busy, TooMuchWork
@@ -138,12 +138,16 @@ class SaveIn(Asked):
 
 
 class JobWithPlan(Crossing):
-    """A job with its newest revision."""
+    """A job with its newest revision: as what whoever works here may sign that, empty where as
+    nothing; whose the job is, by number; whether they may hand it over."""
 
     job: JobOut
     newest: RevisionOut
     schedule: Schedule
     kit: str = ""
+    to_sign: SignedAs | Literal[""] = ""
+    owner: int = EVERYBODY
+    to_hand_over: bool = False
 
 
 class ScheduleIn(Asked):
@@ -208,7 +212,7 @@ def _listed(job: store.Listed, people: People) -> JobOut:
     return JobOut.from_core(
         job.made,
         whose=owner.told if owner else "",
-        yours=may_save(job.whose),
+        yours=allowed("save in a job", job.whose),
         signed=job.signed,
         title=job.made.title or "Untitled",
         id=job.id,
@@ -219,13 +223,6 @@ def _listed(job: store.Listed, people: People) -> JobOut:
         pictured=job.pictured,
         double=job.double,
     )
-
-
-def may_save(whose: int) -> bool:
-    """Tell whether whoever works here may save in a job."""
-    found = here()
-    role = found.person.role if found.person else None
-    return may("save in a job", role, found.id, whose)
 
 
 def people_of(session: Session) -> People:
@@ -357,8 +354,16 @@ def open_job(path: JobPath) -> JobWithPlan:
         order = store.order_of(session, path.job_id)
         signed = store.signatures(session, path.job_id)
         newest = shown_revision(view.newest, people_of(session), signed)
-    found = {"job": _job(path.job_id), "newest": newest}
-    return JobWithPlan.model_validate(found | order.model_dump())
+        stands = store.standing(session, path.job_id, view.newest.number)
+    may_sign = allowed("sign a revision") and not here().alone
+    return JobWithPlan(
+        job=_job(path.job_id),
+        newest=newest,
+        **order.model_dump(),
+        to_sign=next_signature(me(), stands, here().alone) if may_sign else "",
+        owner=view.whose,
+        to_hand_over=allowed("hand a job over", view.whose),
+    )
 
 
 @jobs.put("/jobs/<job_id>/kit", deed="save in a job")

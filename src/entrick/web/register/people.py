@@ -13,7 +13,7 @@ from flask import g, request
 from pydantic import Field
 
 from ... import store
-from ...core.office import NOBODY, Role
+from ...core.office import NOBODY, ROLES, Role, deeds_of
 from ...records import AskedNumber
 from ...store import doors
 from ...store.people import SIGNS
@@ -42,14 +42,24 @@ class PersonOut(Crossing):
     left: bool
 
 
+class RoleOut(Crossing):
+    """A role: what it is called, and what it does."""
+
+    key: Role
+    told: str
+    about: str
+
+
 class HereOut(Crossing):
     """Who works here. `alone` where there is one person, and nothing is to be asked or said of
-    people; `asks` where a PIN or passphrase is asked for; `you` is nought for nobody."""
+    people; `asks` where a PIN or passphrase is asked for; `you` is nought for nobody; `may` is
+    what they may do at all."""
 
     alone: bool
     asks: bool
     you: int
-    role: Role | None
+    may: tuple[str, ...]
+    roles: tuple[RoleOut, ...]
     people: tuple[PersonOut, ...]
 
 
@@ -156,7 +166,10 @@ def who_works_here() -> HereOut:
         alone=found.alone,
         asks=not g.at_the_desk,
         you=found.id,
-        role=found.person.role if found.person else None,
+        may=deeds_of(found.role),
+        roles=tuple(
+            RoleOut(key=key, told=told, about=about) for key, (told, about) in ROLES.items()
+        ),
         people=tuple(map(shown, every)),
     )
 

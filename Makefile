@@ -20,13 +20,13 @@ demo: $(VENV)/.ready $(STATIC)
 
 # Every test, each property on a few examples.
 test: $(VENV)/.dev $(STATIC) build/.browser
-	$(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 	$(NPM) test
+	$(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 
 # The same tests, each property on many examples, new ones every time: for a night.
 test-deep: $(VENV)/.dev $(STATIC) build/.browser
-	ENTRICK_TESTS=deep $(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 	$(NPM) test
+	ENTRICK_TESTS=deep $(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 
 check: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/ruff format --check src tests bench

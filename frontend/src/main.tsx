@@ -5,12 +5,16 @@ import { setNonce } from "get-nonce";
 import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
+import { NOBODY } from "./api/client";
 import { AskedFirst } from "./office/WhoWorks";
 import { queries } from "./state/queries";
 import { Fault } from "./views/Fault";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
+
+// The desk says that nobody works here: it is asked anew who does.
+window.addEventListener(NOBODY, () => void queries.invalidateQueries({ queryKey: ["here"] }));
 
 type Page = { Component: ComponentType };
 

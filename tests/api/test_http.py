@@ -202,7 +202,7 @@ def test_a_fuzzer_that_knows_the_schema_finds_nothing(store: Store) -> None:
     operations = [found.ok() for found in schema.get_all_operations()]
     for operation in sorted(operations, key=lambda each: each.path.startswith("/api/people")):
 
-        @examples(8)
+        @examples(5)
         @given(case=operation.as_strategy())
         def attack(case: schemathesis.Case) -> None:
             case.call_and_validate(headers={"Host": "127.0.0.1:8400"})

@@ -74,7 +74,7 @@ def test_a_worker_is_there_with_all_it_needs_loaded_and_one_plan_worked_out(two:
 def test_work_without_end_is_stopped_and_the_desk_goes_on(
     two: Workers, task: tuple[object, ...], monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(workers, "WALL", 8.0)  # a call into C hears no signal
+    monkeypatch.setattr(workers, "WALL", 4.0)  # a call into C hears no signal
     began = time.monotonic()
     with pytest.raises(TooMuchWork):
         two.do(*task)  # type: ignore[arg-type]
@@ -107,7 +107,7 @@ def test_long_work_makes_room_for_quick_work_and_too_much_of_it_is_refused(
 
     def long() -> None:
         try:
-            pool.do(time.sleep, 9.0)
+            pool.do(time.sleep, 5.0)
             outcomes.append("done")
         except Busy:
             outcomes.append("busy")

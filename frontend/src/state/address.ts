@@ -1,9 +1,12 @@
 /** The place one is at on the bench, in the address: the page of the notebook, the entry, the step. */
-import { useEffect } from "react";
-import { useSearchParams } from "react-router";
+import { useEffect, useRef } from "react";
+import { NavigationType, useLocation, useNavigationType, useSearchParams } from "react-router";
 import type { Entry, Work } from "../api/client";
 import { look, useLooks } from "./looks";
 import { useDocument } from "./document";
+
+/** Beside an address the bench has said itself. */
+const OWN = { isOwn: true };
 
 /** The entry of a name, or of a line where it has none. */
 function lineOf(work: Work, said: string | null): number | null {
@@ -28,19 +31,25 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
   const open = useLooks((looks) => looks.open);
   const step = useLooks((looks) => looks.step);
   const address = said.toString();
+  const isOwn = (useLocation().state as { isOwn?: true } | null)?.isOwn === true;
+  const type = useNavigationType();
+  const isEcho = isOwn && type !== NavigationType.Pop;
+  const begun = useRef(false);
 
-  // What the address says is done, when it comes and when it changes.
+  // What the address says is done, when it comes and when it changes. What the bench itself has said is done already: by
+  // the time it is heard another key may have been pressed.
   useEffect(() => {
     const { work } = useDocument.getState();
     const { open: now, step: at } = useLooks.getState();
-    if (!loaded || !work) return;
+    if (!loaded || !work || (begun.current && isEcho)) return;
+    begun.current = true;
     const asked = new URLSearchParams(address);
     const line = lineOf(work, asked.get("entry"));
     const said = asked.get("step");
     const number = said ? Number(said) : NaN;
     const wanted = number >= 0 && number < work.steps.length ? number : null;
     if (line !== now || wanted !== at) look({ open: line, step: wanted });
-  }, [address, loaded]);
+  }, [address, loaded, isEcho]);
 
   // What is done is said; to another entry with a way back, to another step in its place.
   useEffect(() => {
@@ -58,7 +67,7 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
     ] as const)
       if (value) next.set(key, value);
       else next.delete(key);
-    if (next.toString() !== before) say(next, { replace: !elsewhere });
+    if (next.toString() !== before) say(next, { replace: !elsewhere, state: OWN });
   }, [open, step, loaded, say]);
 
   const page = pages.find((each) => each.toLowerCase() === said.get("page")) ?? usual;
@@ -68,7 +77,7 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
     if ((next.get("page") ?? usual.toLowerCase()) === to.toLowerCase()) return;
     if (to === usual) next.delete("page");
     else next.set("page", to.toLowerCase());
-    say(next);
+    say(next, { state: OWN });
   };
   return [page, turn] as const;
 }

@@ -114,6 +114,30 @@ def nearest_first(boxes: Sequence[Box], most: float) -> list[tuple[float, int, i
     return list(zip(apart[order].tolist(), low[order].tolist(), high[order].tolist(), strict=True))
 
 
+class Sides:
+    """The sides of many boxes, asked at once which are near a point."""
+
+    def __init__(self, boxes: Sequence[Box]) -> None:
+        self._left, self._lower, self._right, self._upper = np.array(boxes).reshape(-1, 4).T
+
+    def nearest_first(self, x: float, y: float) -> list[tuple[float, int]]:
+        """Return how far each box is from a point, with its number, the nearest first."""
+        apart = self._apart(x, y)
+        order = np.argsort(apart, kind="stable")
+        return list(zip(apart[order].tolist(), order.tolist(), strict=True))
+
+    def within(self, x: float, y: float, close: float) -> list[int]:
+        """Return the numbers of the boxes that are no further from a point than so much."""
+        found: list[int] = np.flatnonzero(self._apart(x, y) <= close).tolist()
+        return found
+
+    def _apart(self, x: float, y: float) -> npt.NDArray[np.float64]:
+        across = np.maximum(np.maximum(self._left - x, x - self._right), 0.0)
+        up = np.maximum(np.maximum(self._lower - y, y - self._upper), 0.0)
+        found: npt.NDArray[np.float64] = np.hypot(across, up)
+        return found
+
+
 def _pairs(sides: npt.NDArray[np.float64], close: float) -> npt.NDArray[np.intp]:
     """Return the pairs of boxes that meet when grown by so much, the lower indices above the
     higher.

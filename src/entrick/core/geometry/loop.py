@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from ..memo import Distinct, remembered
 from ..tolerance import DIRECTION, ROUND, same
-from .box import around, together
+from .box import Sides, around, together
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
 
 if TYPE_CHECKING:
@@ -269,17 +269,19 @@ class Boxed:
     def nearest(self, point: Point) -> Point:
         """Return the place of the run that is nearest to a point; a piece whose box lies further
         off is passed over."""
-        x, y = point
         best, spot = math.inf, self.loop.pieces[0].entry
-        for piece, (left, lower, right, upper) in zip(self.loop.pieces, self.boxes, strict=True):
-            across = left - x if x < left else x - right if x > right else 0.0
-            up = lower - y if y < lower else y - upper if y > upper else 0.0
-            if across * across + up * up < best * best:
-                place = nearest_place(piece.curve, point)
-                away = abs(place - point)
-                if away < best:
-                    best, spot = away, place
+        for at_least, number in self._sides.nearest_first(*point):
+            if at_least >= best:
+                break
+            place = nearest_place(self.loop.pieces[number].curve, point)
+            away = abs(place - point)
+            if away < best:
+                best, spot = away, place
         return spot
+
+    @cached_property
+    def _sides(self) -> Sides:
+        return Sides(self.boxes)
 
 
 @remembered(lambda found: len(found.loop.pieces))

@@ -7,6 +7,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from ..geometry import Arc, Circle, Point
 from ..geometry.shapes import ends as ends_of
 from ..measure import Unit
@@ -55,11 +57,15 @@ def adjusted(profile: Profile, unit: Unit, within: float) -> Profile:
     ]
     runs: list[list[Curve]] = [list(run) for run in profile.runs]
     # Rounds stand about the corners of others, too.
-    centres = [ends_of(piece)[0] for run in profile.runs for piece in pieces_of(run)]
+    corners = [ends_of(piece)[0] for run in profile.runs for piece in pieces_of(run)]
+    places = np.array([complex(*corner) for corner in corners])
+    centres: dict[Point, None] = {}
     for each in sorted(rounds, key=lambda each: each.unsure):
-        found = _about_another(each, centres, within) or _simpler(each, unit, within)
+        away = np.abs(places - complex(*each.curve.centre))
+        others = [corners[n] for n in np.flatnonzero(away <= 2 * each.unsure)]
+        found = _about_another(each, [*others, *centres], within) or _simpler(each, unit, within)
         runs[each.run][each.at] = found
-        centres.append(found.centre)
+        centres[found.centre] = None
     return replace(profile, runs=tuple(map(tuple, runs)))
 
 

@@ -7,10 +7,10 @@ import math
 from collections.abc import Callable, Iterable, Iterator, Sequence
 
 from ..geometry import Arc, Circle, Line, Loop, Point, reflect, rotate, shift
+from ..geometry.box import Sides, box_of
 from ..geometry.ellipse import Ellipse
 from ..geometry.loop import distance
 from ..geometry.shapes import ends as ends_of
-from ..geometry.shapes import extremes
 from ..tolerance import READ_WITHIN
 from .profile import Curve, Run, length_of, middle_of
 
@@ -151,17 +151,9 @@ def alike(runs: Sequence[Run], within: float) -> list[list[int]]:
 
 def departures(spots: Iterable[Point], outline: Loop, within: float) -> Iterator[float]:
     """Yield how far places are from an outline; infinite for one that is further than may be."""
-    boxes = [(*_box(piece.curve), piece.curve) for piece in outline.pieces]
-    for x, y in spots:
+    sides = Sides([box_of(piece.curve) for piece in outline.pieces])
+    for spot in spots:
         near = (
-            distance(curve, Point(x, y))
-            for left, low, right, high, curve in boxes
-            if left - within <= x <= right + within and low - within <= y <= high + within
+            distance(outline.pieces[n].curve, spot) for n in sides.within(spot.x, spot.y, within)
         )
         yield min(near, default=math.inf)
-
-
-def _box(curve: Line | Arc | Circle) -> tuple[float, float, float, float]:
-    spots = extremes(curve)
-    xs, ys = [spot.x for spot in spots], [spot.y for spot in spots]
-    return min(xs), min(ys), max(xs), max(ys)

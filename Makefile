@@ -10,6 +10,9 @@ STATIC := src/entrick/web/static/index.html
 
 UV := uv==0.13.9
 
+# Tests run on every processor; what numpy works out in one of them takes one.
+export OPENBLAS_NUM_THREADS := 1
+
 # Dozens of processes are started by the tests, and each would compile everything anew.
 unexport PYTHONDONTWRITEBYTECODE
 

@@ -245,7 +245,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         seen = SeenStrokes(straight, origin + shift, expected)
     figure = SomeOf(seen, seen.places[~_of_the_finish(work, every.pieces, seen.places)])
     explained = named(every, figure)
-    hand, pieces, second = explained.hand or SOUND, every.pieces, Named((), 0.0, 0.0)
+    hand, pieces, second = explained.hand or SOUND, every.pieces, Named(())
     fine = _fine_shift(straight, pieces, hand, origin + shift)
     found = measured(straight, pieces, hand, origin + shift + fine)
     if explained.slips and any(map(_is_elsewhere, found)):
@@ -265,7 +265,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         rows,
         slips,
         more,
-        _sentence(rows, slips, more, explained),
+        _sentence(rows, slips, more),
         tuple(_notes(rows, found, joins, straight, shift, extra)),
         joins,
         (shift.real, shift.imag),
@@ -538,9 +538,7 @@ def _told_slip(every: Hypotheses) -> Callable[[Explained], Slipped]:
     return told
 
 
-def _sentence(
-    rows: Sequence[Row], slips: Sequence[Slipped], second: Sequence[Slipped], found: Named
-) -> str:
+def _sentence(rows: Sequence[Row], slips: Sequence[Slipped], second: Sequence[Slipped]) -> str:
     off = [row for row in rows if row.judged == "off"]
     missing = [row for row in rows if row.judged == "missing"]
     if slips:

@@ -29,8 +29,8 @@ FEWEST = 4
 HAND, MEASURING = 0.3, 0.2
 """What a usual hand, and measuring, are off, mm (common practice, no source)."""
 
-MEAN = 0.8
-"""Mean distance over the standard deviation (normal distribution)."""
+SPREAD = 1.4
+"""Times as far off as a usual hand is one that errs much: nine in ten err less."""
 
 SHIFTED, TURNED = 0.7, 0.004
 """How far a view stands beside its place and how far askew as a rule, mm and radians."""
@@ -217,8 +217,8 @@ class _Scene:
             groups.setdefault(name, []).append(at)
         self.groups = groups
         usual = {
-            piece.called: max(HAND, own / MEAN)
-            for piece, own in zip(every.pieces, every.usual, strict=True)
+            piece.called: max(HAND, SPREAD * float(np.sqrt(np.mean(np.sum(np.abs(own) ** 2, 1)))))
+            for piece, own in zip(every.pieces, every.errors, strict=True)
         }
         rough = max(usual.values(), default=HAND)
         spread = [usual.get(name, rough) for name in taken.pieces]

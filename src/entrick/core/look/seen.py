@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Protocol
 
 import numpy as np
@@ -28,21 +28,8 @@ class Seen(Protocol):
     def away(self, places: Places) -> Reals:
         """Return how far places are from the nearest stroke, mm."""
 
-
-@dataclass(frozen=True)
-class SeenPlaces:
-    """Places measured on strokes, such as a digitiser sends them."""
-
-    places: Places
-
-    @cached_property
-    def _tree(self) -> KDTree:
-        return KDTree(_pairs(self.places))
-
-    def away(self, places: Places) -> Reals:
-        """Return how far places are from the nearest one measured, mm."""
-        found: Reals = self._tree.query(_pairs(places.ravel()))[0]
-        return found.reshape(places.shape)
+    def nearest(self, places: Places) -> Places:
+        """Return the nearest place on a stroke for each."""
 
 
 @dataclass(frozen=True)
@@ -56,6 +43,32 @@ class SomeOf:
         """Return how far places are from the nearest stroke of all, mm."""
         return self.seen.away(places)
 
+    def nearest(self, places: Places) -> Places:
+        """Return the nearest place on a stroke of all for each."""
+        return self.seen.nearest(places)
 
-def _pairs(places: Places) -> Reals:
+
+FINER = 8
+"""Parts of the distance from place to place of a run to which it is looked how far it is."""
+
+
+def tree_of(runs: Sequence[Places]) -> KDTree:
+    """Return what tells how far places are from runs of straights.
+
+    Parameters
+    ----------
+    runs : sequence of array of complex
+        One at least; mm.
+    """
+    return KDTree(pairs(np.concatenate([_finer(run) for run in runs])))
+
+
+def _finer(run: Places) -> Places:
+    at = np.arange(len(run))
+    found: Places = np.interp(np.linspace(0, len(run) - 1, FINER * (len(run) - 1) + 1), at, run)
+    return found
+
+
+def pairs(places: Places) -> Reals:
+    """Return places as rows of x and y."""
     return np.column_stack((places.real, places.imag))

@@ -213,21 +213,32 @@ class SeenStrokes:
             )
         }
         kept = np.array(sorted(cells.values()), int)
-        x = (column[kept] + 0.5) / COARSE
-        y = self.straight.frame.height - (row[kept] + 0.5) / COARSE
-        found: Places = x + 1j * y - self.origin
-        return found
+        return self._place(row[kept], column[kept])
 
     @cached_property
-    def _away(self) -> Reals:
-        found: Reals = distance_transform_edt(~self._ridge) / COARSE
-        return found
+    def _nearest(self) -> tuple[Reals, npt.NDArray[np.int32], npt.NDArray[np.int32]]:
+        """How far each cell is from the nearest stroke, and its row and column."""
+        away, (row, column) = distance_transform_edt(~self._ridge, return_indices=True)
+        return away / COARSE, row, column
 
     def away(self, places: Places) -> Reals:
         """Return how far places are from the nearest heavy stroke, mm."""
-        return self._looked_up(self._away, places)
+        return self._looked_up(self._nearest[0], places)
 
-    def _looked_up(self, field: npt.NDArray[np.floating], places: Places) -> Reals:
+    def nearest(self, places: Places) -> Places:
+        """Return the nearest place on a heavy stroke for each."""
+        row, column = (self._looked_up(field, places) for field in self._nearest[1:])
+        return self._place(row, column)
+
+    def _place(self, row: Reals, column: Reals) -> Places:
+        x = (column + 0.5) / COARSE
+        y = self.straight.frame.height - (row + 0.5) / COARSE
+        found: Places = x + 1j * y - self.origin
+        return found
+
+    def _looked_up(
+        self, field: npt.NDArray[np.floating] | npt.NDArray[np.int32], places: Places
+    ) -> Reals:
         on = np.nan_to_num(places + self.origin, nan=-1.0)
         column = np.clip(np.round(on.real * COARSE - 0.5), 0, field.shape[1] - 1).astype(int)
         row = np.round((self.straight.frame.height - on.imag) * COARSE - 0.5)

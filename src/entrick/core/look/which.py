@@ -1,41 +1,52 @@
-"""Which act slipped: the slip whose outline lies nearest to what is seen, both ways.
+"""Which act slipped: the slip whose outline, drawn with the usual errors of a hand, comes nearest
+to what is seen.
 
-The cost of an outline is the mean square of its distance from the strokes that are seen, and of
-theirs from it, each cut off where it is no more than far. A slip is told where it explains the
-sheet better than no slip by more than the errors of a hand do; all that explain it as well are told
-too."""
+Those whose outlines lie nearest as they are, both ways, are held against the sheet with the errors
+of a hand (`likely`). A slip is told where what is seen is much likelier of it than of none; all of
+which it is about as likely are told too."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
+from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..desk import Work
 from ..rehearsal.hand import Hand
 from ..rehearsal.many import Hands, Places, Reals
+from .errors import errors_of
 from .in_order import InOrder, in_order
+from .likely import laid_over, outline_of
 from .lined import LinedPiece, lined_in
-from .seen import Seen
+from .seen import Seen, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
 from .slips import slips_of
 
 FAR = 3.0
 """Distance beyond which a place is no more than far from a stroke, mm."""
 
-HAND = 0.35
-"""What a usual hand is off, mm, one standard deviation."""
+TOLD = 20.0
+"""How much likelier what is seen has to be of a slip than of none: twice the logarithm."""
 
-TOLD = 9.0
-"""By how many squares of `HAND` a slip has to explain more than no slip does."""
+AS_WELL = 6.0
+"""Within which one slip explains a sheet as well as another, likewise."""
 
-AS_WELL = 3.0
-"""Squares of `HAND` within which one slip explains a sheet as well as another."""
+CANDIDATES, FEW = 40, 8
+"""Slips that are held against a sheet with the errors of a hand, and those that are so once more
+from where the best has come to."""
+
+HARDLY = 0.035
+"""What a slip moves by no more stays where it was, mm."""
 
 ALIKE = 0.5
 """Distance within which two outlines are one figure, mm."""
+
+SET = 0.6
+"""Within what a hand sets or measures a size, mm: three standard deviations."""
 
 TRACE = 0.4
 """How far a slip has to move something to leave a trace, mm."""
@@ -62,9 +73,10 @@ class Hypotheses:
         Those that leave a trace in what is lined in.
     pieces : tuple of LinedPiece
         By a hand that suffers none but what is known already, and one for each slip.
-    usual : tuple of float
-        How far each piece of a usual hand that suffers none is off at most, mm on paper: nine in
-        ten hands.
+    errors : tuple of array of complex, (places, errors)
+        What errors of a hand move of each piece, mm on paper, one standard deviation.
+    factor : float
+        Millimetres on paper for a unit of the plan.
     known : tuple of Slip
         Slips that every hand suffers.
     """
@@ -72,7 +84,8 @@ class Hypotheses:
     order: InOrder
     slips: tuple[Slip, ...]
     pieces: tuple[LinedPiece, ...]
-    usual: tuple[float, ...]
+    errors: tuple[Places, ...]
+    factor: float
     known: tuple[Slip, ...] = ()
 
 
@@ -99,61 +112,57 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     sheet = work.sheet
     low = complex(sheet.left, sheet.border) - complex(sheet.origin.x, sheet.origin.y)
     room = complex(sheet.width - sheet.border - sheet.left, sheet.height - 2 * sheet.border)
-    traces = [
-        hand
-        for hand in range(1, len(suffered))
-        if _can_be_drawn(pieces, hand, low, low + room) and _leaves_a_trace(pieces, hand)
-    ]
+    inside = np.flatnonzero(_can_be_drawn(pieces, low, low + room))
+    traces = [hand for hand in _with_a_trace(pieces, inside) if hand != SOUND]
     return Hypotheses(
         order,
         tuple(slips[hand - 1] for hand in traces),
         tuple(_of_hands(piece, [SOUND, *traces]) for piece in pieces),
-        _usual(order, work.sheet.factor, known, pieces),
+        errors_of(order, work.sheet.factor, pieces, known),
+        work.sheet.factor,
         known,
     )
-
-
-def _usual(
-    order: InOrder, factor: float, known: tuple[Slip, ...], pieces: Sequence[LinedPiece]
-) -> tuple[float, ...]:
-    """Return how far each piece of a usual hand is off, mm: nine in ten of them."""
-    hands = Hands(Hand(), USUAL + 1, 1, factor)
-    board = carry_out_slipped(order.acts, hands, [known] * (USUAL + 1))
-    drawn = [piece for piece in lined_in(board, factor) if piece.is_heavy]
-    found = []
-    for own, true in zip(drawn, pieces, strict=True):
-        run = true.places[:, SOUND]
-        away = from_run(own.places[:, 1:].ravel(), run).reshape(-1, USUAL)
-        found.append(float(np.percentile(np.mean(np.minimum(away, FAR), axis=0), 90)))
-    return tuple(found)
-
-
-USUAL = 40
-"""Usual hands that draw a plan, to see how far they come out off."""
 
 
 OVER = 3.0
 """How far over the border a line goes at most, mm: nobody draws on beyond it."""
 
 
-def _can_be_drawn(pieces: Sequence[LinedPiece], hand: int, low: complex, high: complex) -> bool:
-    """Tell whether all that a hand drew lies within the border."""
+def _can_be_drawn(
+    pieces: Sequence[LinedPiece], low: complex, high: complex
+) -> npt.NDArray[np.bool_]:
+    """Tell of which hands all that they drew lies within the border."""
+    found = np.ones(pieces[0].places.shape[1] if pieces else 1, bool)
     for piece in pieces:
-        x, y = piece.places[:, hand].real, piece.places[:, hand].imag
+        x, y = piece.places.real, piece.places.imag
         inside = (x > low.real - OVER) & (x < high.real + OVER)
         inside &= (y > low.imag - OVER) & (y < high.imag + OVER)
-        if piece.there[hand] and not inside.all():
-            return False
-    return True
+        found &= inside.all(axis=0) | ~piece.there
+    return found
 
 
-def _leaves_a_trace(pieces: Sequence[LinedPiece], hand: int) -> bool:
-    for piece in pieces:
-        if not piece.there[hand]:
-            return True
-        if np.max(np.abs(piece.places[:, hand] - piece.places[:, SOUND])) > TRACE:
-            return True
-    return False
+def _with_a_trace(pieces: Sequence[LinedPiece], hands: npt.NDArray[np.intp]) -> Iterator[int]:
+    """Yield the hands that drew anything where none belongs, or left out what does: what is moved
+    along itself, or lies under another piece, cannot be seen."""
+    if not pieces:
+        return
+    sound = tree_of([piece.places[:, SOUND] for piece in pieces])
+    elsewhere = _elsewhere(pieces)
+    for hand in map(int, hands):
+        changed = [pieces[n] for n in np.flatnonzero(elsewhere[:, hand]).tolist()]
+        drawn = [piece.places[:, hand] for piece in changed if piece.there[hand]]
+        if drawn and _is_off(np.concatenate(drawn), sound):
+            yield hand
+            continue
+        every = [piece.places[:, hand] for piece in pieces if piece.there[hand]]
+        gone = [piece.places[:, SOUND] for piece in changed]
+        if gone and (not every or _is_off(np.concatenate(gone), tree_of(every))):
+            yield hand
+
+
+def _is_off(places: Places, runs: KDTree) -> bool:
+    away = runs.query(pairs(places), distance_upper_bound=TRACE)[0]
+    return bool(np.isinf(away).any())
 
 
 def _of_hands(piece: LinedPiece, hands: Sequence[int]) -> LinedPiece:
@@ -177,7 +186,7 @@ class Explained:
     step : int
         Of the order of work; 0 where none tells it.
     gain : float
-        By how many squares of what a hand is off it explains the sheet better than no slip.
+        How much likelier what is seen is of it than of no slip: twice the logarithm.
     hand : int
         Whose outline it is.
     """
@@ -196,15 +205,9 @@ class Named:
     ----------
     slips : tuple of Explained
         The best, and all that explain it as well; empty where no slip does better than none.
-    cost : float
-        What is left unexplained, in squares of what a hand is off, for each piece.
-    sound : float
-        What no slip leaves unexplained.
     """
 
     slips: tuple[Explained, ...]
-    cost: float
-    sound: float
 
     @property
     def hand(self) -> int | None:
@@ -221,22 +224,44 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     seen : Seen
         In mm on paper from the datum.
     """
-    squares, bears = _costs(hypotheses.pieces, hypotheses.usual, seen)
-    costs = squares * len(hypotheses.pieces) / HAND**2
-    sound = float(costs[SOUND])
-    costs[~bears] = max(sound, float(np.max(costs)))
-    if not hypotheses.slips or sound - float(np.min(costs)) <= TOLD:
-        return Named((), sound, sound)
-    likely = costs - 2 * np.log([1, *(slip.weight for slip in hypotheses.slips)])
-    likely[SOUND] = np.inf
-    best = int(np.argmin(likely))
+    if not hypotheses.slips:
+        return Named(())
+    rough = np.argsort(_costs(hypotheses.pieces, seen), kind="stable")
+    nearest = [int(hand) for hand in rough if hand != SOUND][:CANDIDATES]
+    outlines = {
+        hand: outline_of(hypotheses.pieces, hypotheses.errors, hand) for hand in (SOUND, *nearest)
+    }
+    laid = {hand: laid_over(outline, seen) for hand, outline in outlines.items()}
+    usual = min(each.usual for each in laid.values())
+    weighed = {
+        hand: each.unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
+        for hand, each in laid.items()
+    }
+    nearest.sort(key=lambda hand: weighed[hand])
+    # Errors alone, or those of another slip, may have brought it there as well.
+    there = laid[nearest[0]].drawn
+    for hand in (SOUND, *nearest[1:FEW]):
+        if len(outlines[hand].places) == len(there):
+            again = laid_over(outlines[hand], seen, there)
+            weighed[hand] += min(0.0, again.unlikely(usual) - laid[hand].unlikely(usual))
+    nearest.sort(key=lambda hand: weighed[hand])
+    best, sound = nearest[0], weighed[SOUND]
+    if sound - weighed[best] <= TOLD:
+        return Named(())
     as_well = [
         hand
-        for hand in map(int, np.argsort(likely)[:-1])
-        if costs[hand] <= costs[best] + AS_WELL or _alike(hypotheses.pieces, hand, best)
+        for hand in nearest
+        if weighed[hand] <= weighed[best] + AS_WELL
+        or _alike(hypotheses.pieces, hand, best)
+        or _set_alike(hypotheses, hand, best)
     ]
-    found = [explained(hypotheses, hand, sound - float(costs[hand])) for hand in as_well]
-    return Named(each_once(found), float(costs[best]), sound)
+    return Named(
+        each_once([explained(hypotheses, hand, sound - weighed[hand]) for hand in as_well])
+    )
+
+
+def _weight(hypotheses: Hypotheses, hand: int) -> int:
+    return hypotheses.slips[hand - 1].weight if hand != SOUND else 1
 
 
 def explained(hypotheses: Hypotheses, hand: int, gain: float) -> Explained:
@@ -252,6 +277,13 @@ def each_once(found: Sequence[Explained]) -> tuple[Explained, ...]:
     return tuple(once.values())
 
 
+def _set_alike(hypotheses: Hypotheses, one: int, other: int) -> bool:
+    """Tell whether two slips set the same to nearly the same size: no hand sets it so closely."""
+    a, b = hypotheses.slips[one - 1], hypotheses.slips[other - 1]
+    near = abs(a.wrong - b.wrong) * hypotheses.factor <= SET
+    return a.act is b.act and a.sort == b.sort == "size" and a.right == b.right and near
+
+
 def _alike(pieces: Sequence[LinedPiece], one: int, other: int) -> bool:
     """Tell whether two slips draw the same."""
     return all(
@@ -264,36 +296,17 @@ def _alike(pieces: Sequence[LinedPiece], one: int, other: int) -> bool:
     )
 
 
-def _costs(
-    pieces: Sequence[LinedPiece], usual: Sequence[float], seen: Seen
-) -> tuple[Reals, npt.NDArray[np.bool_]]:
-    """Return the cost of every hand's outline, mm², and whether the sheet bears it out: what its
-    slip moves lies on strokes, and without it would lie further off than a usual hand draws; what
-    it leaves out is not there."""
-    count = pieces[0].places.shape[1] if pieces else 1
+def _costs(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
+    """Return the mean square of how far every hand's outline is from what is seen, and of how far
+    that is from it, mm²."""
+    count = pieces[0].places.shape[1]
     squares, numbers = np.zeros(count), np.zeros(count)
-    moved, without, moves, off = (np.zeros(count) for _ in range(4))
-    for piece, own in zip(pieces, usual, strict=True):
+    for piece in pieces:
         away = np.minimum(seen.away(piece.places), FAR)
         squares += np.where(piece.there, np.sum(away**2, axis=0), 0.0)
         numbers += np.where(piece.there, len(piece.places), 0)
-        apart = np.max(np.abs(piece.places - piece.places[:, :1]), axis=0) > TRACE
-        changed = (apart | ~piece.there) * len(piece.places)
-        moves += changed
-        moved += changed * np.where(piece.there, np.mean(away, axis=0), 0.0)
-        without += changed * np.mean(away[:, SOUND])
-        off += changed * max(own, OFF)
     forth = squares / np.maximum(numbers, 1)
-    bears = (moved < ON * moves) & (without > TWICE * moved) & (without > off)
-    back = _back(pieces, seen.places[:: 1 + len(seen.places) // MOST_PLACES])
-    return forth + back, bears
-
-
-ON, OFF = 1.0, 0.4
-"""Mean distance from a stroke, mm, under which a piece lies on it, and over which it may not."""
-
-TWICE = 1.6
-"""How many times as far off what a slip moves would lie without it."""
+    return forth + _back(pieces, seen.places[:: 1 + len(seen.places) // MOST_PLACES])
 
 
 def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
@@ -302,9 +315,10 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
     count = pieces[0].places.shape[1]
     sound = np.array([from_run(places, piece.places[:, SOUND]) for piece in pieces])
     found = np.zeros(count)
+    elsewhere = _elsewhere(pieces)
     for hand in range(count):
         away = sound
-        changed = [at for at, piece in enumerate(pieces) if _is_elsewhere(piece, hand)]
+        changed = np.flatnonzero(elsewhere[:, hand]).tolist()
         if changed:
             away = sound.copy()
             for at in changed:
@@ -315,11 +329,11 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
     return found
 
 
-def _is_elsewhere(piece: LinedPiece, hand: int) -> bool:
-    if not piece.there[hand]:
-        return True
-    moved = np.abs(piece.places[:, hand] - piece.places[:, SOUND])
-    return bool(np.max(moved) > HAND / 10)
+def _elsewhere(pieces: Sequence[LinedPiece]) -> npt.NDArray[np.bool_]:
+    """Tell of each piece which hands have it elsewhere than it belongs, or not at all."""
+    moved = [np.max(np.abs(p.places - p.places[:, :1]), axis=0) > HARDLY for p in pieces]
+    found: npt.NDArray[np.bool_] = np.array(moved) | ~np.array([piece.there for piece in pieces])
+    return found
 
 
 def from_run(places: Places, run: Places) -> Reals:

@@ -62,11 +62,11 @@ class OneByOne(Hands):
     other.
 
     `drawn` counts how many errors have been asked for; of a single hand none is made, they are only
-    counted."""
+    counted. The first `steady` hands make none."""
 
-    def __init__(self, hand: Hand, count: int, factor: float) -> None:
+    def __init__(self, hand: Hand, count: int, factor: float, steady: int = 0) -> None:
         super().__init__(hand, count, 0, factor)
-        self.drawn = 0
+        self.drawn, self.steady = 0, steady
 
     def fixed(self, size: float) -> float:
         """Return nothing: what all are off alike has no share in the spread."""
@@ -75,7 +75,7 @@ class OneByOne(Hands):
     def _next(self, size: float) -> Reals:
         found = np.zeros(self.count)
         if self.count > 1:
-            found[self.drawn] = size
+            found[self.steady + self.drawn] = size
         self.drawn += 1
         return found
 

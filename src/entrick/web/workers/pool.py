@@ -10,6 +10,7 @@ from __future__ import annotations
 import contextlib
 import gc
 import multiprocessing
+import os
 import pickle
 import resource
 import signal
@@ -295,6 +296,8 @@ class Workers:
     """
 
     def __init__(self) -> None:
+        # One request has one processor: numpy is told before it is loaded.
+        os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
         # A server that forks: it has the desk's modules ready, and no threads that a fork would
         # tear.
         self.context = multiprocessing.get_context("forkserver")

@@ -1,0 +1,185 @@
+"""How likely what is seen is of an outline, once a hand has drawn it with its usual errors.
+
+The errors are chosen so that the outline comes as near to the strokes as they let it: what is off
+as hands are off costs little, what no error explains costs as much as it is off. Least squares with
+the errors' own weights (a normal prior), places far from every stroke counting less and less
+(iteratively reweighted)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+
+from ..rehearsal.many import Places, Reals
+from .lined import LinedPiece
+from .seen import Seen, pairs, tree_of
+
+SHIFTED, TURNED = 0.5, 0.002
+"""How far the view stands beside its place and how far askew as a rule, mm and radians: the border
+is measured too."""
+
+STROKE = 0.25
+"""What a stroke is off what was drawn, mm, one standard deviation."""
+
+TOGETHER = 4
+"""Over how many places along it that hangs together."""
+
+SQUARE = STROKE**2 * TOGETHER
+"""Square of what is off that is as likely as one standard deviation, mm²."""
+
+NARROWING = (3.0, 3.0, 2.0, 1.5, 1.5)
+"""Distance beyond which a place is no more than far from a stroke, mm: wide at first, until the
+outline is about where it belongs."""
+
+FAR = NARROWING[-1]
+
+MOST_SEEN = 500
+"""Places that are seen whose distance from an outline is taken."""
+
+
+@dataclass(frozen=True)
+class Outline:
+    """An outline as one hand draws it, piece after piece.
+
+    Attributes
+    ----------
+    places : array of complex, (places,)
+        Mm on paper from the datum.
+    moves : array of complex, (places, errors)
+        What each error moves, one standard deviation.
+    pieces : tuple of slice
+        Which places are whose.
+    """
+
+    places: Places
+    moves: Places
+    pieces: tuple[slice, ...]
+
+    @property
+    def left(self) -> Places:
+        """The direction square to it at each place, to the left."""
+        ahead = np.concatenate(
+            [np.zeros(0, complex), *(np.gradient(self.places[own]) for own in self.pieces)]
+        )
+        found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
+        return found
+
+
+def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int) -> Outline:
+    """Return the outline of one of many hands.
+
+    Parameters
+    ----------
+    pieces : sequence of LinedPiece
+    errors : sequence of array of complex, (places, errors)
+        What errors move of each piece.
+    hand : int
+    """
+    there = [n for n, piece in enumerate(pieces) if piece.there[hand]]
+    runs = [pieces[n].places[:, hand] for n in there]
+    ends = np.cumsum([0, *map(len, runs)])
+    places = np.concatenate([np.zeros(0, complex), *runs])
+    view = (np.full(len(places), SHIFTED), np.full(len(places), 1j * SHIFTED))
+    turn = 1j * TURNED * np.nan_to_num(places)
+    moves = np.concatenate([np.zeros((0, errors[0].shape[1])), *(errors[n] for n in there)])
+    own = tuple(slice(a, b) for a, b in pairwise(ends))
+    return Outline(places, np.column_stack((moves, *view, turn)), own)
+
+
+@dataclass(frozen=True)
+class Laid:
+    """An outline laid over what is seen.
+
+    Attributes
+    ----------
+    drawn : array of complex, (places,)
+        Where its places come to lie with the errors of the hand that bring it nearest.
+    squares : array of float, (places,)
+        How far each is from the nearest stroke then, squared, mm².
+    others : float
+        How unlikely what is seen beside them and these errors are: minus twice the logarithm.
+    """
+
+    drawn: Places
+    squares: Reals
+    others: float
+
+    @property
+    def usual(self) -> float:
+        """What the places of a piece that was drawn are off, squared, mm²: half of them are off
+        less."""
+        return float(np.median(self.squares)) if len(self.squares) else FAR**2
+
+    def unlikely(self, usual: float) -> float:
+        """Return how unlikely what is seen is: minus twice the logarithm, but for what is the same
+        of all outlines. A piece that lies as usual speaks neither for it nor against.
+
+        Parameters
+        ----------
+        usual : float
+            What places on a stroke are off, squared, mm².
+        """
+        return float(np.sum(self.squares - usual)) / SQUARE + self.others
+
+
+def laid_over(outline: Outline, seen: Seen, near: Places | None = None) -> Laid:
+    """Lay an outline over what is seen, as a hand may have drawn it.
+
+    Parameters
+    ----------
+    outline : Outline
+    seen : Seen
+    near : array of complex, (places,), optional
+        Where its places may have come to lie, to begin with.
+    """
+    errors = _errors(outline, seen, near)
+    drawn: Places = outline.places + outline.moves @ errors
+    forth = np.minimum(np.abs(_to_stroke(drawn, seen)), FAR) ** 2
+    back = np.minimum(_from(drawn, outline.pieces, seen), FAR) ** 2
+    # Places of an outline are two millimetres apart, those that are seen one.
+    beside = float(np.mean(back)) * len(seen.places) / 2 if len(back) else 0.0
+    return Laid(drawn, forth, beside / SQUARE + float(errors @ errors))
+
+
+def _errors(outline: Outline, seen: Seen, near: Places | None) -> Reals:
+    """Return the errors with which an outline comes nearest, in standard deviations."""
+    left = outline.left
+    across: Reals = np.asarray((np.conj(left)[:, None] * outline.moves).real, float)
+    there = np.isfinite(outline.places)
+    errors: Reals = np.zeros(across.shape[1])
+    if near is not None:
+        there &= np.isfinite(near)
+        errors = _least(across, there / SQUARE, (np.conj(left) * (near - outline.places)).real)
+    for far in NARROWING if near is None else NARROWING[-2:]:
+        away = _to_stroke(outline.places + outline.moves @ errors, seen)
+        counts = np.where(there, 1 / (1 + (np.abs(away) / (far / 2)) ** 4), 0.0)
+        wanted = (np.conj(left) * away).real + across @ errors
+        errors = _least(across, counts / SQUARE, np.asarray(wanted, float))
+    return errors
+
+
+def _least(across: Reals, weights: Reals, wanted: Reals) -> Reals:
+    """Return the errors, each as likely as it is small, that move places as far as is wanted."""
+    weighed = across * weights[:, None]
+    square = weighed.T @ across + np.identity(across.shape[1])
+    return np.asarray(np.linalg.solve(square, weighed.T @ np.nan_to_num(wanted)), float)
+
+
+def _to_stroke(places: Places, seen: Seen) -> Places:
+    """Return the way from places to the nearest stroke; far for what is not there."""
+    there = np.isfinite(places)
+    found: Places = np.where(there, seen.nearest(places) - np.nan_to_num(places), FAR + 0j)
+    return found
+
+
+def _from(drawn: Places, pieces: Sequence[slice], seen: Seen) -> Reals:
+    """Return how far places that are seen are from an outline, some of them."""
+    some = seen.places[:: 1 + len(seen.places) // MOST_SEEN]
+    runs = [run for own in pieces if len(run := drawn[own][np.isfinite(drawn[own])])]
+    if not runs:
+        return np.full(len(some), FAR)
+    found: Reals = tree_of(runs).query(pairs(some))[0]
+    return found

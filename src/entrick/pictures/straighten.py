@@ -390,13 +390,19 @@ SHARES = 97
 def _straight(ink: Ink, lain: _Lain, frame: Frame) -> Straight:
     per_mm = min(FINEST, math.sqrt(MOST / (frame.width * frame.height)))
     wide, high = round(frame.width * per_mm), round(frame.height * per_mm)
-    x, y = np.meshgrid(
-        (np.arange(wide, dtype=np.float32) + 0.5) / per_mm,
-        frame.height - (np.arange(high, dtype=np.float32) + 0.5) / per_mm,
-    )
-    found = _sampled(ink, x, y, lain.turn, lain.bend)
+    x = (np.arange(wide, dtype=np.float32) + 0.5) / per_mm
+    y = frame.height - (np.arange(high, dtype=np.float32) + 0.5) / per_mm
+    # A band at a time: where every place lies in the picture takes more room than the picture.
+    found = np.empty((high, wide), np.float32)
+    for top in range(0, high, BAND):
+        own = slice(top, top + BAND)
+        xs, ys = np.meshgrid(x, y[own])
+        found[own] = _sampled(ink, xs, ys, lain.turn, lain.bend)
     return Straight(found, per_mm, frame, lain.bend, lain.off, lain.pixels)
 
+
+BAND = 256
+"""Rows that are straightened at a time."""
 
 CLEARER = 1.25
 """By how much the strip is darker the right way round."""

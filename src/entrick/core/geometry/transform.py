@@ -75,6 +75,25 @@ def shift(shape: S, by: Point) -> S:
     )
 
 
+def from_start(shape: S, start: Point) -> S:
+    """Return a shape as it is seen from a point, alike to the last digit wherever both stand.
+
+    Parameters
+    ----------
+    shape : Point, Line, Circle, Arc or Loop
+    start : Point
+    """
+
+    def place(point: Point) -> Point:
+        return Point(round(point.x - start.x, ALIKE), round(point.y - start.y, ALIKE))
+
+    return cast(S, _moved(shape, place, lambda vector: vector, lambda begun, sweep: (begun, sweep)))
+
+
+ALIKE = 10
+"""Decimals to which a place is the same, seen from another, wherever both stand."""
+
+
 def _moved(
     shape: Shape | Loop,
     place: Callable[[Point], Point],

@@ -15,7 +15,10 @@ from scipy.optimize import minimize, minimize_scalar  # type: ignore[import-unty
 
 from ..geometry import Arc, Line, Loop, Point, shift
 from ..geometry.loop import boxed
+from ..geometry.shapes import ends as ends_of
+from ..geometry.transform import from_start
 from ..measure import Unit
+from ..memo import remembered
 from ..plan.reader import read_plan
 from ..rules.motion import MOTIONS
 from ..solve import solve
@@ -122,8 +125,20 @@ def cam_in(run: Run, within: float, unit: Unit) -> Lifted | None:
     reach in that direction). Motions are those whose diagram the lifts follow.
     """
     pieces = pieces_of(run)
+    if len(pieces) < FEWEST_PIECES:
+        return None
+    start = ends_of(pieces[0])[0]
+    alike = tuple(from_start(piece, start) for piece in pieces)
+    found = _from_its_start(alike, within, unit)
+    return found and replace(found, centre=found.centre + start, loop=shift(found.loop, start))
+
+
+@remembered()
+def _from_its_start(run: tuple[Line | Arc, ...], within: float, unit: Unit) -> Lifted | None:
+    """Find a cam as it lies from its first place: it is the same wherever the datum is."""
+    pieces = pieces_of(run)
     straight = sum(length_of(piece) for piece in pieces if isinstance(piece, Line))
-    if len(pieces) < FEWEST_PIECES or straight > STRAIGHT * sum(map(length_of, pieces)):
+    if straight > STRAIGHT * sum(map(length_of, pieces)):
         return None
     found: list[Lifted] = []
     centres = [_Seen(run, pieces, centre, within, unit) for centre in _centres(pieces, within)]

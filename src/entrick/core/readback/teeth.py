@@ -14,7 +14,9 @@ from scipy.optimize import minimize_scalar  # type: ignore[import-untyped]
 from ..geometry import Arc, Line, Loop, Point, rotate, shift
 from ..geometry.loop import boxed
 from ..geometry.shapes import ends as ends_of
+from ..geometry.transform import from_start
 from ..measure import Unit
+from ..memo import remembered
 from ..plan.reader import read_plan
 from ..rules.gear import PROPORTIONS, inv
 from ..solve import solve
@@ -102,6 +104,18 @@ def teeth_in(run: Run, within: float, unit: Unit, close: float = CLOSE) -> Teeth
     pieces = pieces_of(run)
     if len(pieces) < 4 * FEWEST_TEETH:
         return None
+    start = ends_of(pieces[0])[0]
+    alike = tuple(from_start(piece, start) for piece in pieces)
+    found = _from_its_start(alike, within, unit, close)
+    return found and replace(found, centre=found.centre + start, loop=shift(found.loop, start))
+
+
+@remembered()
+def _from_its_start(
+    run: tuple[Line | Arc, ...], within: float, unit: Unit, close: float
+) -> Teeth | None:
+    """Find teeth as they lie from their first place: they are the same wherever the datum is."""
+    pieces = pieces_of(run)
     outline = loop_of(run)
     centre = outline.centroid
     spots = [spot for piece in pieces for spot in (ends_of(piece)[0], *_inner(piece))]

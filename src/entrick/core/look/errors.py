@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
+from scipy.linalg import eigh  # type: ignore[import-untyped]
 
 from ..rehearsal.hand import Hand
 from ..rehearsal.many import OneByOne, Places, Reals
@@ -85,7 +86,8 @@ def _main(every: Places) -> Places:
     """Return the few mixtures of errors by which all of them move what they move, but for next to
     nothing."""
     rows: Reals = np.concatenate((every.real, every.imag))
-    squares, mixed = np.linalg.eigh(rows.T @ rows)
-    moving = squares > NEXT_TO_NOTHING
-    found: Places = every @ mixed[:, moving][:, ::-1][:, :MOST]
+    count = rows.shape[1]
+    main = (max(0, count - MOST), count - 1)
+    squares, mixed = eigh(rows.T @ rows, subset_by_index=main)
+    found: Places = every @ mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
     return found

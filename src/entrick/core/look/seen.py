@@ -52,21 +52,23 @@ FINER = 8
 """Parts of the distance from place to place of a run to which it is looked how far it is."""
 
 
-def tree_of(runs: Sequence[Places]) -> KDTree:
+def tree_of(runs: Sequence[Places], finer: int = FINER) -> KDTree:
     """Return what tells how far places are from runs of straights.
 
     Parameters
     ----------
     runs : sequence of array of complex
         One at least; mm.
+    finer : int, optional
+        Into how many parts every straight is divided: it is looked at their ends alone.
     """
-    return KDTree(pairs(np.concatenate([_finer(run) for run in runs])))
-
-
-def _finer(run: Places) -> Places:
-    at = np.arange(len(run))
-    found: Places = np.interp(np.linspace(0, len(run) - 1, FINER * (len(run) - 1) + 1), at, run)
-    return found
+    every = np.concatenate(runs)
+    ahead = np.diff(every, append=every[-1])
+    ends = np.cumsum([len(run) for run in runs]) - 1
+    counts = np.ones((len(every), finer), bool)
+    counts[ends, 1:] = False
+    fine = every[:, None] + ahead[:, None] * (np.arange(finer) / finer)
+    return KDTree(pairs(fine[counts]))
 
 
 def pairs(places: Places) -> Reals:

@@ -45,8 +45,8 @@ HARDLY = 0.035
 ALIKE = 0.5
 """Distance within which two outlines are one figure, mm."""
 
-SET = 0.6
-"""Within what a hand sets or measures a size, mm: three standard deviations."""
+SET = 0.8
+"""Within what a hand sets or measures a size, mm: a thirty-second of an inch."""
 
 TRACE = 0.4
 """How far a slip has to move something to leave a trace, mm."""
@@ -317,16 +317,20 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
     found = np.zeros(count)
     elsewhere = _elsewhere(pieces)
     for hand in range(count):
-        away = sound
-        changed = np.flatnonzero(elsewhere[:, hand]).tolist()
-        if changed:
-            away = sound.copy()
-            for at in changed:
-                piece = pieces[at]
-                there = piece.there[hand]
-                away[at] = from_run(places, piece.places[:, hand]) if there else FAR
-        found[hand] = np.mean(np.minimum(np.min(away, axis=0), FAR) ** 2)
+        kept = sound[~elsewhere[:, hand]]
+        away = np.minimum(np.min(kept, axis=0, initial=FAR), FAR)
+        changed = [pieces[n] for n in np.flatnonzero(elsewhere[:, hand]).tolist()]
+        drawn = [piece.places[:, hand] for piece in changed if piece.there[hand]]
+        if drawn:
+            near = tree_of(drawn, ROUGHLY).query(pairs(places), distance_upper_bound=FAR)[0]
+            away = np.minimum(away, near)
+        found[hand] = np.mean(away**2)
     return found
+
+
+ROUGHLY = 2
+"""Parts of the distance between places of an outline to which it is held against what is seen
+before its errors are."""
 
 
 def _elsewhere(pieces: Sequence[LinedPiece]) -> npt.NDArray[np.bool_]:

@@ -1,9 +1,10 @@
 """How much a link with two eyes takes from a blank job, by keys and by mouse; both counts are printed."""
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from desk import solved
 
@@ -197,3 +198,27 @@ def test_by_mouse(
     finished(page)
     print(f"a link with two eyes: {hand.count} presses and keys, {BEFORE['mouse']} before")
     assert hand.count <= BEFORE["mouse"] / 2
+
+
+def test_what_was_offered_of_another_plan_is_not_taken(
+    page: Page, bench: Callable[[str], int]
+) -> None:
+    """While the desk is slow to answer: circle1 has been made since it was offered."""
+    bench(START + "O = datum, middle of sheet\n")
+    hand = Hand(page)
+    hand.keys("n")
+    hand.types("ci")
+    expect(hand.options.first).to_have_text("circle")
+    held: list[Route] = []
+    page.route("**/api/complete", lambda route: held.append(route))
+    row = page.get_by_role("combobox", name="The next statement")
+    row.fill("circle1 = circle, centre O, radius 9")
+    hand.keys("Enter")
+    entries(page, 2)
+    hand.types("ci")
+    expect(hand.options).to_have_count(0)
+    page.unroute("**/api/complete")
+    hand.types("r")
+    expect(hand.options.first).to_have_text("circle")
+    hand.keys("Tab")
+    expect(row).to_have_value(re.compile("^circle2 = circle"))

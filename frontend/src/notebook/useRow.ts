@@ -19,7 +19,8 @@ export function useRow(work: Work) {
   const job = useDocument((document) => document.job);
   const [row, setRow] = useState(() => localStorage.getItem(rowKey(job?.id)) ?? "");
   const [caret, setCaret] = useState<Selection>([row.length, row.length]);
-  const [told, setTold] = useState<{ typed: string; offers: readonly Completion[] }>({
+  const [told, setTold] = useState<{ plan: string; typed: string; offers: readonly Completion[] }>({
+    plan: "",
     typed: "",
     offers: [],
   });
@@ -44,7 +45,7 @@ export function useRow(work: Work) {
     completeRow({ body: { text: work.text, row, caret: caret[0] } }).then(
       (answer) => {
         if (stale) return;
-        setTold({ typed: `${caret[0]} ${row}`, offers: answer.completions });
+        setTold({ plan: work.text, typed: `${caret[0]} ${row}`, offers: answer.completions });
         setDoubt(answer.doubt);
         setWanted(answer.wanted);
         setBlank(answer.blank);
@@ -56,10 +57,12 @@ export function useRow(work: Work) {
     };
   }, [row, open, work.text, caret]);
 
-  // Until the desk has answered, what it offered before still holds as far as it goes on from what is typed.
+  // Until the desk has answered, what it offered before still holds as far as it goes on from what is typed; not what it
+  // offered of another plan: its names may be taken by now.
   const typed = row.slice(0, caret[0]);
-  const fresh = told.typed === `${caret[0]} ${row}`;
-  const offers = fresh ? told.offers : told.offers.filter((offer) => offer.row.startsWith(typed) && typed);
+  const known = told.plan === work.text ? told.offers : [];
+  const fresh = told.plan === work.text && told.typed === `${caret[0]} ${row}`;
+  const offers = fresh ? known : known.filter((offer) => offer.row.startsWith(typed) && typed);
 
   const put = (text: string, at: Selection) => {
     now.current = text;

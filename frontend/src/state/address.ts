@@ -41,6 +41,7 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
   useEffect(() => {
     const { work } = useDocument.getState();
     const { open: now, step: at } = useLooks.getState();
+    if (!loaded || !work) begun.current = false;
     if (!loaded || !work || (begun.current && isEcho)) return;
     begun.current = true;
     const asked = new URLSearchParams(address);

@@ -8,11 +8,12 @@ from collections.abc import Sequence
 import numpy as np
 from scipy.linalg import eigh  # type: ignore[import-untyped]
 
+from ..rehearsal.carry_out import NotDrawn
 from ..rehearsal.hand import Hand
 from ..rehearsal.many import OneByOne, Places, Reals
 from .in_order import InOrder
 from .lined import LinedPiece, lined_in
-from .slipped import Slip, carry_out_slipped
+from .slipped import Slip, SlippedBoard, carry_out_slipped
 
 NEXT_TO_NOTHING = 0.02
 """Sum of the squares of what an error moves, mm², under which it is left out: five places by no
@@ -52,15 +53,21 @@ def errors_of(
     -------
     tuple of array of complex, (places, errors)
         For each piece, mm on paper; those that move most first.
+
+    Raises
+    ------
+    NotDrawn
+        Where an act of the plan stands on something that is not there.
     """
     if not pieces:
         return ()
-    # The first hand makes no error: by it the others know which way is meant.
-    counting = OneByOne(Hand(), 1, factor)
-    carry_out_slipped(order.acts, counting, [known])
-    count = counting.drawn + 1
-    each = OneByOne(Hand(), count, factor, steady=1)
-    board = carry_out_slipped(order.acts, each, [known] * count)
+    try:
+        board = _one_by_one(order, factor, known)
+    except NotDrawn:
+        if not known:
+            raise
+        # Without any error a slip may leave what should cross parallel: errors are as they were.
+        board = _one_by_one(order, factor, ())
     drawn = [piece for piece in lined_in(board, factor) if piece.is_heavy]
     moves = [
         _alongside(own.places[:, 1:] - own.places[:, :1], len(piece.places))
@@ -71,6 +78,16 @@ def errors_of(
     every = _main(every[:, most <= TORN])
     ends = np.cumsum([len(each) for each in moves])
     return tuple(np.split(every, ends[:-1]))
+
+
+def _one_by_one(order: InOrder, factor: float, known: Sequence[Slip]) -> SlippedBoard:
+    """Carry the acts out, every error by a hand of its own; the first makes none: by it the others
+    know which way is meant."""
+    counting = OneByOne(Hand(), 1, factor)
+    carry_out_slipped(order.acts, counting, [known])
+    count = counting.drawn + 1
+    each = OneByOne(Hand(), count, factor, steady=1)
+    return carry_out_slipped(order.acts, each, [known] * count)
 
 
 def _alongside(moved: Places, count: int) -> Places:
@@ -87,6 +104,8 @@ def _main(every: Places) -> Places:
     nothing."""
     rows: Reals = np.concatenate((every.real, every.imag))
     count = rows.shape[1]
+    if not count:
+        return every
     main = (max(0, count - MOST), count - 1)
     squares, mixed = eigh(rows.T @ rows, subset_by_index=main)
     found: Places = every @ mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]

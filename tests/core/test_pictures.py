@@ -3,6 +3,7 @@ no picture of the sheet is refused with what to do."""
 
 import io
 import math
+from dataclasses import replace
 from functools import cache
 
 import cv2
@@ -13,6 +14,7 @@ from PIL import Image
 from reportlab.pdfgen.canvas import Canvas
 
 import parts
+from desk import HEAD
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.pdf import write_pdf
 from entrick.core.look.by_hand import DrawnSheet, drawn_by_hand
@@ -247,3 +249,27 @@ def test_pieces_of_copies_that_are_called_alike_are_held_against_their_own_neigh
     finding = look_at_picture(work, scan(drawn_by_hand(work, 17), dpi=150)).finding
     assert finding.joins
     assert max(join.miss for join in finding.joins) < 3
+
+
+COVER = (
+    HEAD.replace("A3", "A4")
+    + """O = datum, middle of sheet
+c = circle, centre O, diameter 44
+A = point, 55 right of O
+a = circle, centre A, diameter 12
+B = point, 55 left of O
+b = circle, centre B, diameter 12
+bore = line in, c
+right = line in, a
+left = line in, b
+"""
+)
+
+
+def test_a_sheet_on_which_nothing_is_drawn_is_not_called_right() -> None:
+    """Paper, border and title strip alone, as of a sheet that was never begun."""
+    work = work_out(COVER)
+    sheet = drawn_by_hand(work, 1)
+    begun = tuple(stroke for stroke in sheet.strokes if not stroke.piece and stroke.dark > 0.5)
+    with pytest.raises(PictureError, match="only 0 of 3"):
+        look_at_picture(work, scan(replace(sheet, strokes=begun), seed=1))

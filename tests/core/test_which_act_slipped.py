@@ -4,6 +4,7 @@ them a millimetre apart taken by a general-purpose library, with an error of mea
 from functools import cache
 
 import numpy as np
+import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
@@ -131,3 +132,11 @@ def test_what_a_usual_hand_is_off_is_made_up_of_its_errors(name: str, seed: int)
     left = np.abs(wanted - every_move @ errors)
     assert np.sqrt(np.mean(left**2)) < 0.12
     assert float(errors @ errors) < 3 * len(errors)
+
+
+@pytest.mark.parametrize("key", ["not halved", "mm for inch"])
+def test_a_slip_after_which_nothing_would_cross_is_looked_past_for_a_second(key: str) -> None:
+    work, every = tried("061")
+    for slip in every.slips:
+        if slip.key == key:
+            assert hypotheses(work, (slip,)).pieces

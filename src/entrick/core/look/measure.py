@@ -14,7 +14,7 @@ from ..geometry import Arc, Circle, Line
 from ..rehearsal.many import Places, Reals
 from .fit import FittedCircle, FittedLine, fit_circle, fit_line
 from .lined import LinedPiece
-from .straight import Straight
+from .straight import LEAST, Straight
 
 STEP = 1.0
 """Distance of the places along a piece, mm."""
@@ -114,7 +114,8 @@ def measured(
     runs = [_evenly(piece.places[:, hand]) for piece in pieces]
     profiles = [_profiles(straight, run + at) for run in runs]
     darks = np.concatenate([each.dark for each in profiles]) if profiles else np.zeros(1)
-    outline = float(np.percentile(darks, 70))
+    # Of a sheet on which nothing is drawn the paper itself is no outline.
+    outline = max(float(np.percentile(darks, 70)), LEAST / FAINT)
     found = []
     for index, (piece, run, profile) in enumerate(zip(pieces, runs, profiles, strict=True)):
         others = [each for other, each in enumerate(runs) if other != index]

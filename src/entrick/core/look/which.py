@@ -315,6 +315,8 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
     count = pieces[0].places.shape[1]
     sound = np.array([from_run(places, piece.places[:, SOUND]) for piece in pieces])
     found = np.zeros(count)
+    if not len(places):
+        return found
     elsewhere = _elsewhere(pieces)
     for hand in range(count):
         kept = sound[~elsewhere[:, hand]]

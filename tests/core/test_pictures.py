@@ -3,6 +3,7 @@ no picture of the sheet is refused with what to do."""
 
 import io
 import math
+from collections.abc import Callable
 from dataclasses import replace
 from functools import cache
 
@@ -17,9 +18,10 @@ import parts
 from desk import HEAD
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.pdf import write_pdf
-from entrick.core.look.by_hand import DrawnSheet, drawn_by_hand
+from entrick.core.look.by_hand import DrawnSheet, Stroke, drawn_by_hand, stroke_of
 from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
+from entrick.core.look.scheme import Scheme, marked
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan
@@ -266,10 +268,57 @@ left = line in, b
 )
 
 
+def drawn_but_for(name: str, keeps: Callable[[Stroke], bool]) -> DrawnSheet:
+    sheet, _ = drawn(name, 1)
+    return replace(sheet, strokes=tuple(filter(keeps, sheet.strokes)))
+
+
 def test_a_sheet_on_which_nothing_is_drawn_is_not_called_right() -> None:
     """Paper, border and title strip alone, as of a sheet that was never begun."""
     work = work_out(COVER)
     sheet = drawn_by_hand(work, 1)
     begun = tuple(stroke for stroke in sheet.strokes if not stroke.piece and stroke.dark > 0.5)
-    with pytest.raises(PictureError, match="only 0 of 3"):
+    with pytest.raises(PictureError, match="next to nothing is lined in"):
         look_at_picture(work, scan(replace(sheet, strokes=begun), seed=1))
+
+
+@pytest.mark.parametrize("photo", [False, True])
+@pytest.mark.parametrize("name", some(sorted(SAMPLES), 3))
+def test_a_sheet_that_is_not_lined_in_is_refused(name: str, photo: bool) -> None:
+    """Construction, dimensions and lettering are all there; light lines are no outlines."""
+    sheet = drawn_but_for(name, lambda stroke: not stroke.piece)
+    picture = photograph(sheet, SMALL, 1) if photo else scan(sheet, 200, 1)
+    with pytest.raises(PictureError, match="next to nothing is lined in"):
+        look_at_picture(tried(name)[0], picture)
+
+
+@pytest.mark.parametrize("name", some(["OY-014", "OY-031", "OY-041", "OY-068"], 2))
+def test_what_is_not_lined_in_yet_is_told_and_no_slip_is(name: str) -> None:
+    names = [row.called for row in tried(name)[1].pieces]
+    done = {*names[: len(names) // 2]}
+    sheet = drawn_but_for(name, lambda stroke: not stroke.piece or stroke.piece in done)
+    finding = look_at_picture(tried(name)[0], scan(sheet, 200, 1)).finding
+    assert {row.name for row in finding.rows if row.judged != "missing"} == done
+    assert finding.slips == ()
+    assert (
+        f"{len(names) - len(done)} of {len(names)} pieces are not lined in yet" in finding.sentence
+    )
+    assert finding.doubt == "not all of it is lined in"
+    assert marked(finding, Scheme()).whole < Scheme().whole * 0.7
+
+
+@pytest.mark.parametrize("name", some(["OY-014", "OY-031", "OY-041", "OY-068"], 2))
+def test_a_hard_pencil_beside_a_printed_border_is_looked_at_as_any(name: str) -> None:
+    work, _ = tried(name)
+    printed = [each.places for mark in work.drawing.ground if (each := stroke_of(mark))]
+    sheet, _ = drawn(name, 1)
+    strokes = tuple(
+        stroke
+        if any(np.array_equal(stroke.places, border) for border in printed)
+        else replace(stroke, dark=stroke.dark / 2)
+        for stroke in sheet.strokes
+    )
+    assert sum(one is other for one, other in zip(strokes, sheet.strokes, strict=True)) >= 4
+    finding = look_at_picture(work, scan(replace(sheet, strokes=strokes), 200, 1)).finding
+    assert finding.slips == ()
+    assert not any(row.judged == "missing" for row in finding.rows)

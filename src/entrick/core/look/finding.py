@@ -6,7 +6,7 @@ Nothing is called off that lies within what the measuring itself may be off."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -16,15 +16,15 @@ from scipy.ndimage import binary_dilation, label  # type: ignore[import-untyped]
 
 from ..acts.act import GoOver
 from ..desk import Work
-from ..drawing.marks import Lettering, Mark
-from ..geometry import Circle
+from ..drawing.marks import DrawnLine, Lettering, Mark
+from ..geometry import Arc, Circle, Line, Loop
 from ..measure import Unit, spell
 from ..rehearsal.many import Places, Reals
 from .by_hand import stroke_of
 from .fit import FittedCircle, FittedLine
 from .lined import LinedPiece
 from .measure import FOUND, Measured, measured
-from .seen import SomeOf
+from .seen import SomeOf, pairs, tree_of
 from .straight import SeenStrokes, Straight
 from .which import SOUND, Explained, Hypotheses, Named, from_run, hypotheses, named
 
@@ -183,6 +183,8 @@ class Finding:
         How far the view stands from its place, mm.
     tolerance : float
         Mm on paper.
+    unfinished : bool
+        Whether several pieces are not lined in, and nothing is drawn elsewhere instead.
     extra : tuple of (x, y, length)
         Heavy lines that belong to no piece: about where, mm from the datum, and how long.
     """
@@ -195,6 +197,7 @@ class Finding:
     joins: tuple[Joined, ...]
     shift: tuple[float, float]
     tolerance: float
+    unfinished: bool = False
     extra: tuple[tuple[float, float, float], ...] = ()
 
     @property
@@ -205,6 +208,8 @@ class Finding:
     @property
     def doubt(self) -> str:
         """Why an eye should look at the sheet too; empty where none need."""
+        if self.unfinished:
+            return "not all of it is lined in"
         if not self.slips and not self.is_within:
             return "off, and no one slip explains it"
         if self.second:
@@ -239,37 +244,47 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         raise NotThisSheet("nothing is lined in on this plan: there is no outline to look for")
     origin = complex(work.sheet.origin.x, work.sheet.origin.y)
     expected = np.concatenate([piece.places[:, SOUND] for piece in every.pieces])
-    seen = SeenStrokes(straight, origin, expected)
+    fine = _fine_lines(work, every.pieces)
+    seen = SeenStrokes(straight, origin, expected, fine)
     shift = _shift(expected, seen)
     if abs(shift) > ELSEWHERE:
-        seen = SeenStrokes(straight, origin + shift, expected)
+        seen = SeenStrokes(straight, origin + shift, expected, fine)
+    _refuse_unlined(work, every.pieces, seen)
     figure = SomeOf(seen, seen.places[~_of_the_finish(work, every.pieces, seen.places)])
     explained = named(every, figure)
+    unfinished = _is_unfinished(every, figure, explained)
+    if unfinished:
+        explained = Named(())
     hand, pieces, second = explained.hand or SOUND, every.pieces, Named(())
-    fine = _fine_shift(straight, pieces, hand, origin + shift)
-    found = measured(straight, pieces, hand, origin + shift + fine)
+    fine_shift = _fine_shift(seen, pieces, hand)
+    at = seen.origin + fine_shift
+    found = measured(straight, pieces, hand, at, seen.lightest)
     if explained.slips and any(map(_is_elsewhere, found)):
         after = hypotheses(work, (explained.slips[0].slip,))
         second = named(after, figure)
         if second.slips:
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)
-            found = measured(straight, pieces, hand, origin + shift + fine)
-    _refuse_another(work, found, len(pieces))
+            found = measured(straight, pieces, hand, at, seen.lightest)
+    if unfinished:
+        found = tuple(_lined_in(found))
+    else:
+        _refuse_another(work, found, len(pieces))
     rows = tuple(_with_steps(_rows(work, pieces, found, tolerance), pieces, every))
     joins = tuple(_joins(work, found))
     extra = _extra(work, seen, pieces, hand)
-    shift += fine
+    shift += fine_shift
     slips = tuple(map(_told_slip(every), explained.slips))
     more = tuple(map(_told_slip(every), second.slips))
     return Finding(
         rows,
         slips,
         more,
-        _sentence(rows, slips, more),
+        _sentence(rows, slips, more, unfinished),
         tuple(_notes(rows, found, joins, straight, shift, extra)),
         joins,
         (shift.real, shift.imag),
         tolerance,
+        unfinished,
         extra,
     )
 
@@ -390,12 +405,10 @@ def _cost_at(shifts: Places, places: Places, seen: SeenStrokes) -> Reals:
     return found
 
 
-def _fine_shift(
-    straight: Straight, pieces: Sequence[LinedPiece], hand: int, at: complex
-) -> complex:
+def _fine_shift(seen: SeenStrokes, pieces: Sequence[LinedPiece], hand: int) -> complex:
     """Return by how much a view stands beside its place where that is no more than a hand is off,
     mm: the middle of what its pieces say."""
-    found = measured(straight, pieces, hand, at)
+    found = measured(seen.straight, pieces, hand, seen.origin, seen.lightest)
     away = [
         each.fitted.centre - complex(each.piece.centre[hand])
         for each in found
@@ -406,6 +419,70 @@ def _fine_shift(
         return 0j
     middle = complex(np.median(np.real(away)), np.median(np.imag(away)))
     return middle if abs(middle) < ELSEWHERE else 0j
+
+
+def _fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
+    """Return places on straight dimensions and centre lines, clear of every outline."""
+    strokes = [stroke_of(mark) for _, mark in work.sheet.finish if isinstance(mark, DrawnLine)]
+    shares = np.linspace(0.1, 0.9, 20)
+    runs = [
+        each.places[0] + shares * (each.places[1] - each.places[0])
+        for each in strokes
+        if each is not None
+    ]
+    places = np.concatenate([np.zeros(0, complex), *runs])
+    away = np.min([from_run(places, piece.places[:, SOUND]) for piece in pieces], axis=0)
+    clear: Places = places[away > FAR]
+    return clear
+
+
+def _refuse_unlined(work: Work, pieces: Sequence[LinedPiece], seen: SeenStrokes) -> None:
+    """Refuse a sheet on which nothing is as dark as an outline."""
+    # Hatching is everywhere, and lighter than what it crosses.
+    crossing = [mark for _, mark in work.sheet.finish if mark.role != "hatch"]
+    lined = np.count_nonzero(~_on_any(crossing, seen.lined_in))
+    long = sum(float(np.sum(np.abs(np.diff(piece.places[:, SOUND])))) for piece in pieces)
+    if lined < BEGUN * long:
+        raise NotThisSheet(
+            "next to nothing is lined in on this sheet yet: beside its border all lines are light. "
+            "Line its outlines in, then look again"
+        )
+
+
+def _is_unfinished(every: Hypotheses, seen: SomeOf, explained: Named) -> bool:
+    """Tell whether several pieces are not lined in, no slip that is named puts them elsewhere, and
+    nothing is drawn where none belongs."""
+    if len(_undone(every, SOUND, seen)) <= 1 or len(_undone(every, explained.hand, seen)) <= 1:
+        return False
+    sound = tree_of([piece.places[:, SOUND] for piece in every.pieces])
+    beside = sound.query(pairs(seen.places), distance_upper_bound=FAR)[0]
+    return bool(np.count_nonzero(np.isinf(beside)) < EXTRA)
+
+
+def _undone(every: Hypotheses, hand: int | None, seen: SomeOf) -> set[GoOver | None]:
+    """Return what would line in the pieces of which nothing is seen where a hand has them."""
+    lining = _lining(every)
+    return {
+        lining.get(piece.planned)
+        for piece in every.pieces
+        if np.mean(seen.away(piece.places[:, hand or SOUND]) > UNEXPLAINED) > 1 - FOUND
+    }
+
+
+def _lined_in(found: Sequence[Measured]) -> Iterator[Measured]:
+    """Yield what is lined in for sure, where not everything is: light lines cross it or lie there
+    as well."""
+    dark = max((each.dark for each in found), default=0.0)
+    for each in found:
+        if each.seen > MOST_OF_IT and each.dark > TOO_FAINT * dark:
+            yield each
+
+
+MOST_OF_IT = 0.6
+"""Share of a piece that is drawn where it is, on a sheet that is not finished."""
+
+BEGUN = 0.1
+"""Share of its outline that has to be lined in for a sheet to be looked at."""
 
 
 def _refuse_another(work: Work, found: Sequence[Measured], count: int) -> None:
@@ -437,15 +514,16 @@ def _with_steps(
     rows: Iterable[Row], pieces: Sequence[LinedPiece], every: Hypotheses
 ) -> Iterator[Row]:
     """Yield rows with the step that lines each piece in."""
-    lining = {
-        gone.planned: step
-        for act, step in every.order.steps.items()
-        if isinstance(act, GoOver)
-        for gone in act.pieces
-    }
+    lining = _lining(every)
     for row, piece in zip(rows, pieces, strict=True):
-        step = lining.get(piece.planned)
+        step = every.order.steps[lining[piece.planned]] if piece.planned in lining else None
         yield replace(row, step=step.number, tool=step.tool) if step else row
+
+
+def _lining(every: Hypotheses) -> Mapping[Line | Circle | Arc | Loop, GoOver]:
+    """Return the act that lines in each piece."""
+    acts = [act for act in every.order.steps if isinstance(act, GoOver)]
+    return {gone.planned: act for act in acts for gone in act.pieces}
 
 
 def _row(work: Work, each: Measured, line: int, tolerance: float) -> Row:
@@ -538,7 +616,12 @@ def _told_slip(every: Hypotheses) -> Callable[[Explained], Slipped]:
     return told
 
 
-def _sentence(rows: Sequence[Row], slips: Sequence[Slipped], second: Sequence[Slipped]) -> str:
+def _sentence(
+    rows: Sequence[Row],
+    slips: Sequence[Slipped],
+    second: Sequence[Slipped],
+    unfinished: bool,
+) -> str:
     off = [row for row in rows if row.judged == "off"]
     missing = [row for row in rows if row.judged == "missing"]
     if slips:
@@ -551,6 +634,9 @@ def _sentence(rows: Sequence[Row], slips: Sequence[Slipped], second: Sequence[Sl
         return said + "."
     if not off and not missing:
         return "Everything is within the tolerance."
+    if unfinished:
+        rest = f"{len(off)} of those that are drawn are off" if off else "what is drawn is right"
+        return f"{len(missing)} of {len(rows)} pieces are not lined in yet; {rest}."
     worst = max(off, key=_how_far, default=None)
     parts = [f"{len(off)} of {len(rows)} pieces are off"] if off else []
     parts += [f"{len(missing)} not there"] if missing else []
@@ -624,12 +710,17 @@ def _of_the_finish(
     work: Work, pieces: Sequence[LinedPiece], places: Places
 ) -> npt.NDArray[np.bool_]:
     """Tell which places lie on dimensions, centre lines and lettering, and on no outline."""
-    found = np.zeros(len(places), bool)
-    for _, mark in work.sheet.finish:
-        found |= _is_of(mark, places)
     outlines = [from_run(places, piece.places[:, SOUND]) for piece in pieces]
     apart: npt.NDArray[np.bool_] = np.min(outlines, axis=0) > FAR / 2
-    return found & apart
+    return _on_any([mark for _, mark in work.sheet.finish], places) & apart
+
+
+def _on_any(marks: Iterable[Mark], places: Places) -> npt.NDArray[np.bool_]:
+    """Tell which places lie on dimensions, centre lines or lettering."""
+    found = np.zeros(len(places), bool)
+    for mark in marks:
+        found |= _is_of(mark, places)
+    return found
 
 
 MOST_EXTRA = 5

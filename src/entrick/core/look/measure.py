@@ -98,7 +98,11 @@ class _Profiles:
 
 
 def measured(
-    straight: Straight, pieces: Sequence[LinedPiece], hand: int, at: complex
+    straight: Straight,
+    pieces: Sequence[LinedPiece],
+    hand: int,
+    at: complex,
+    lightest: float,
 ) -> tuple[Measured, ...]:
     """Measure every piece near where a hand would have drawn it.
 
@@ -110,18 +114,28 @@ def measured(
         Whose outline is followed.
     at : complex
         Where the datum of the view stands, mm from the lower left corner.
+    lightest : float
+        How dark something that is lined in is at least, as a share of the border.
     """
     runs = [_evenly(piece.places[:, hand]) for piece in pieces]
     profiles = [_profiles(straight, run + at) for run in runs]
-    darks = np.concatenate([each.dark for each in profiles]) if profiles else np.zeros(1)
-    # Of a sheet on which nothing is drawn the paper itself is no outline.
-    outline = max(float(np.percentile(darks, 70)), LEAST / FAINT)
+    outline = _outline(straight, profiles, lightest)
     found = []
     for index, (piece, run, profile) in enumerate(zip(pieces, runs, profiles, strict=True)):
         others = [each for other, each in enumerate(runs) if other != index]
         if piece.there[hand]:
             found.append(_measured(straight, piece, hand, (run, profile, outline), others, at))
     return tuple(found)
+
+
+def _outline(straight: Straight, profiles: Sequence[_Profiles], lightest: float) -> float:
+    """Return how dark an outline is: of what is lined in. Neither paper nor construction is one,
+    however little else there is."""
+    border = np.concatenate([_profiles(straight, side).dark for side in straight.frame.border])
+    least = max(lightest * float(np.median(border)), LEAST / FAINT)
+    darks = np.concatenate([np.zeros(0), *(each.dark for each in profiles)])
+    lined = darks[darks > least]
+    return float(np.percentile(lined, 70)) if len(lined) else least
 
 
 def _measured(

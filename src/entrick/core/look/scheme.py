@@ -73,6 +73,7 @@ def marked(finding: Finding, scheme: Scheme) -> Marked:
     rows = finding.rows
     there = [row for row in rows if row.judged != "missing"]
     closed = [join for join in finding.joins if join.is_closed]
+    touching = len(closed) / len(finding.joins) if finding.joins else 1.0
     darks = sorted(row.dark for row in there)
     middle = darks[len(darks) // 2] if darks else 0.0
     alike = [row for row in there if row.dark >= FAINT * middle]
@@ -84,7 +85,8 @@ def marked(finding: Finding, scheme: Scheme) -> Marked:
     too_much = len(finding.extra)
     return Marked(
         scheme.accuracy * right / max(len(rows), 1),
-        scheme.tangency * (len(closed) / len(finding.joins) if finding.joins else 1.0),
+        # What is not there touches nothing.
+        scheme.tangency * touching * len(there) / max(len(rows), 1),
         scheme.weight * len(alike) / max(len(rows), 1),
         scheme.completeness * len(whole) / max(len(rows) + too_much, 1),
         scheme.centring * (1.0 - aside),

@@ -53,6 +53,19 @@ class Frame:
             (self.left, self.low),
         )
 
+    @property
+    def border(self) -> tuple[Places, ...]:
+        """Places along the sides of the border, clear of its corners."""
+        share = np.linspace(0.03, 0.97, ALONG_A_SIDE)
+        corners = np.array([complex(*corner) for corner in self.corners], complex)
+        ahead = np.roll(corners, -1) - corners
+        sides: Places = corners[:, None] + ahead[:, None] * share
+        return tuple(sides)
+
+
+ALONG_A_SIDE = 100
+"""Places along a side of the border at which it is looked how dark it is."""
+
 
 def frame_of(sheet: Sheet, ground: tuple[object, ...]) -> Frame | None:
     """Return the frame of a sheet; None where it has no border to measure by.
@@ -132,6 +145,14 @@ HEAVY = (0.62, 0.8)
 ABOUT = 1.5
 """How far from where it is expected an outline may be, mm."""
 
+LINED = 0.42
+"""Share of how dark the border is from which a line is lined in: a hard pencil beside a printed
+border makes half of it, construction a third (tried; common practice, no source)."""
+
+HEAVIER, AS_THE_BORDER = 1.15, 0.7
+"""How many times as dark as dimensions and centre lines an outline is at least, where they are
+drawn; and the share of the border from which it is one even where they are as heavy."""
+
 EDGE = 2.0
 """What lies so near to border and strip is no part of the figure, mm."""
 
@@ -148,11 +169,14 @@ class SeenStrokes:
     along : array of complex
         Places, mm from the datum, at many of which an outline may be expected: they tell how dark
         one is.
+    fine : array of complex
+        Places on dimensions and centre lines, should they be drawn: no outline is as light.
     """
 
     straight: Straight
     origin: complex
     along: Places
+    fine: Places
 
     @cached_property
     def _soft(self) -> Ink:
@@ -167,18 +191,57 @@ class SeenStrokes:
         return found
 
     @cached_property
-    def outline(self) -> float:
-        """How dark an outline is, softened: about where one is expected."""
-        near = maximum_filter(self._soft, round(2 * ABOUT * COARSE) + 1)
-        return float(np.median(self._looked_up(near, self.along))) if len(self.along) else 0.0
+    def _near(self) -> Ink:
+        """The darkest there is about each place."""
+        found: Ink = maximum_filter(self._soft, round(2 * ABOUT * COARSE) + 1)
+        return found
 
     @cached_property
-    def _ridge(self) -> npt.NDArray[np.bool_]:
+    def lightest(self) -> float:
+        """How dark something that is lined in is at least, as a share of the border: less than
+        usual where finer lines by the same pencil are as light, as beside a printed border."""
+        fine = self._looked_up(self._near, self.fine)
+        drawn = fine[fine > LEAST]
+        if not len(drawn):
+            return LINED
+        return min(HEAVIER * float(np.median(drawn)) / self._border, AS_THE_BORDER)
+
+    @cached_property
+    def _border(self) -> float:
+        places = np.concatenate(self.straight.frame.border) - self.origin
+        return max(LEAST, float(np.median(self._looked_up(self._near, places))))
+
+    @property
+    def _least(self) -> float:
+        """How dark something that is lined in is at least, softened."""
+        return max(LEAST, self.lightest * self._border)
+
+    @cached_property
+    def outline(self) -> float:
+        """How dark an outline is, softened: about where one is expected, and is lined in."""
+        dark = self._looked_up(self._near, self.along)
+        lined = dark[dark > self._least]
+        return float(np.median(lined)) if len(lined) else self._least
+
+    @cached_property
+    def _top(self) -> npt.NDArray[np.bool_]:
+        """Where strokes are darkest, heavy and fine ones."""
         soft = self._soft
         up, down = np.roll(soft, 1, 0), np.roll(soft, -1, 0)
         left, right = np.roll(soft, 1, 1), np.roll(soft, -1, 1)
         top = ((soft >= up) & (soft > down)) | ((soft >= left) & (soft > right))
-        top &= self._in_the_space & (soft > max(FINE * self.outline, LEAST))
+        found: npt.NDArray[np.bool_] = top & self._in_the_space
+        return found
+
+    @cached_property
+    def lined_in(self) -> Places:
+        """Places on all that is dark enough to be lined in, mm from the datum."""
+        return self._one_each(self._top & (self._soft > self._least))
+
+    @cached_property
+    def _ridge(self) -> npt.NDArray[np.bool_]:
+        soft = self._soft
+        top = self._top & (soft > max(FINE * self.outline, LEAST))
         low, high = HEAVY
         dark = np.clip(_between(soft[top]), low * self.outline, high * self.outline)
         found: npt.NDArray[np.bool_] = top & (soft >= dark)
@@ -205,7 +268,11 @@ class SeenStrokes:
     @cached_property
     def places(self) -> Places:
         """Places on heavy strokes, one in each square millimetre, mm from the datum."""
-        row, column = np.nonzero(self._ridge)
+        return self._one_each(self._ridge)
+
+    def _one_each(self, cells_on: npt.NDArray[np.bool_]) -> Places:
+        """Return a place for each square millimetre of which some is on."""
+        row, column = np.nonzero(cells_on)
         cells: Mapping[tuple[int, int], int] = {
             (r, c): at
             for at, (r, c) in enumerate(

@@ -24,7 +24,8 @@ from entrick.core.look.places import PlacesError, look_at_places, read_taken, to
 from entrick.core.look.scheme import Scheme, marked
 from entrick.core.look.slipped import carry_out_slipped
 from entrick.core.look.slips import slips_of
-from entrick.core.look.which import SOUND, STEADY, Hypotheses, hypotheses
+from entrick.core.look.traces import SOUND
+from entrick.core.look.which import STEADY, Hypotheses, hypotheses
 from entrick.core.memo import MEMO
 from entrick.core.rehearsal.hand import Hand
 from entrick.core.rehearsal.many import Hands

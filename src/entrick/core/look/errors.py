@@ -70,7 +70,7 @@ def errors_of(
         board = _one_by_one(order, factor, ())
     drawn = [piece for piece in lined_in(board, factor) if piece.is_heavy]
     moves = [
-        _alongside(own.places[:, 1:] - own.places[:, :1], len(piece.places))
+        alongside(own.places[:, 1:] - own.places[:, :1], len(piece.places))
         for own, piece in zip(drawn, pieces, strict=True)
     ]
     every = np.nan_to_num(np.concatenate(moves))
@@ -90,7 +90,7 @@ def _one_by_one(order: InOrder, factor: float, known: Sequence[Slip]) -> Slipped
     return carry_out_slipped(order.acts, each, [known] * count)
 
 
-def _alongside(moved: Places, count: int) -> Places:
+def alongside(moved: Places, count: int) -> Places:
     """Return what is moved at so many places along a piece."""
     if len(moved) == count:
         return moved

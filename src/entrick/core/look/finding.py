@@ -26,7 +26,8 @@ from .lined import LinedPiece
 from .measure import FOUND, Measured, measured
 from .seen import SomeOf, pairs, tree_of
 from .straight import SeenStrokes, Straight
-from .which import SOUND, Explained, Hypotheses, Named, from_run, hypotheses, named
+from .traces import SOUND
+from .which import Explained, Hypotheses, Named, from_run, hypotheses, named
 
 TOLERANCE = 0.5
 """How far a drawing may be off, mm on paper, where nobody says otherwise (common practice, no
@@ -465,7 +466,7 @@ def _undone(every: Hypotheses, hand: int | None, seen: SomeOf) -> set[GoOver | N
     return {
         lining.get(piece.planned)
         for piece in every.pieces
-        if np.mean(seen.away(piece.places[:, hand or SOUND]) > UNEXPLAINED) > 1 - FOUND
+        if np.mean(seen.away(piece.places[:, hand or SOUND]) > FAR) > 1 - FOUND
     }
 
 
@@ -730,21 +731,26 @@ MOST_EXTRA = 5
 def _is_of(mark: Mark, places: Places) -> npt.NDArray[np.bool_]:
     """Tell which places lie on what finishes the sheet: dimensions, centre lines, lettering."""
     if isinstance(mark, Lettering):
-        start, ahead = complex(mark.x, mark.y), np.exp(1j * np.radians(mark.angle))
-        long = len(mark.text) * mark.height
-        back = {"start": 0.0, "middle": 0.5, "end": 1.0}[mark.anchor] * long
-        away = (places - start) * np.conj(ahead) + back
-        found: npt.NDArray[np.bool_] = (
-            (away.real > -FAR)
-            & (away.real < long + FAR)
-            & (np.abs(away.imag - mark.height / 2) < mark.height / 2 + FAR)
-        )
-        return found
+        # Some letter along the line, some level.
+        return _is_lettered(mark, mark.angle, places) | _is_lettered(mark, 0.0, places)
     stroke = stroke_of(mark)
     if stroke is None:
         return np.zeros(len(places), bool)
     on: npt.NDArray[np.bool_] = from_run(places, stroke.places) < FAR / 2
     return on
+
+
+def _is_lettered(mark: Lettering, angle: float, places: Places) -> npt.NDArray[np.bool_]:
+    start, ahead = complex(mark.x, mark.y), np.exp(1j * np.radians(angle))
+    long = len(mark.text) * mark.height
+    back = {"start": 0.0, "middle": 0.5, "end": 1.0}[mark.anchor] * long
+    away = (places - start) * np.conj(ahead) + back
+    found: npt.NDArray[np.bool_] = (
+        (away.real > -FAR)
+        & (away.real < long + FAR)
+        & (np.abs(away.imag - mark.height / 2) < mark.height / 2 + FAR)
+    )
+    return found
 
 
 def _clusters(places: Places) -> Iterator[tuple[float, float, float]]:

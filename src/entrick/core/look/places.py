@@ -18,7 +18,8 @@ from ..desk import Work
 from ..geometry import Circle
 from ..rehearsal.many import Places, Reals
 from .lined import LinedPiece
-from .which import SOUND, Explained, Hypotheses, each_once, explained, hypotheses
+from .traces import SOUND
+from .which import Explained, Hypotheses, each_once, explained, hypotheses
 
 MOST_ROWS = 2000
 """Rows of a table that is read."""

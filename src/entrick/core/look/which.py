@@ -9,22 +9,23 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
-from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..desk import Work
+from ..rehearsal.carry_out import NotDrawn
 from ..rehearsal.hand import Hand
-from ..rehearsal.many import Hands, Places, Reals
-from .errors import errors_of
+from ..rehearsal.many import Hands, InGroups, Places, Reals
+from .errors import TORN, alongside, errors_of
 from .in_order import InOrder, in_order
-from .likely import laid_over, outline_of
+from .likely import Outline, laid_over, outline_of
 from .lined import LinedPiece, lined_in
 from .seen import Seen, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
 from .slips import slips_of
+from .traces import SOUND, elsewhere, traced
 
 FAR = 3.0
 """Distance beyond which a place is no more than far from a stroke, mm."""
@@ -32,15 +33,16 @@ FAR = 3.0
 TOLD = 20.0
 """How much likelier what is seen has to be of a slip than of none: twice the logarithm."""
 
-AS_WELL = 6.0
-"""Within which one slip explains a sheet as well as another, likewise."""
+AS_WELL = 10.0
+"""Within which one slip explains a sheet as well as another: twice the logarithm of how much
+likelier it is of the one."""
 
 CANDIDATES, FEW = 40, 8
 """Slips that are held against a sheet with the errors of a hand, and those that are so once more
 from where the best has come to."""
 
-HARDLY = 0.035
-"""What a slip moves by no more stays where it was, mm."""
+TRIES = 8
+"""Hands that carry out each of those few anew, with errors: some may have taken another way."""
 
 ALIKE = 0.5
 """Distance within which two outlines are one figure, mm."""
@@ -48,14 +50,8 @@ ALIKE = 0.5
 SET = 0.8
 """Within what a hand sets or measures a size, mm: a thirty-second of an inch."""
 
-TRACE = 0.4
-"""How far a slip has to move something to leave a trace, mm."""
-
 MOST_PLACES = 500
 """Places that are seen whose distance from every outline is taken."""
-
-SOUND = 0
-"""The hand that suffers no slip."""
 
 STEADY = 1 / 1_000_000
 """Share of its errors by which the hand errs that carries slips out: it takes the branches a hand
@@ -70,7 +66,7 @@ class Hypotheses:
     ----------
     order : InOrder
     slips : tuple of Slip
-        Those that leave a trace in what is lined in.
+        Those that leave a trace in what is lined in by which they can be told.
     pieces : tuple of LinedPiece
         By a hand that suffers none but what is known already, and one for each slip.
     errors : tuple of array of complex, (places, errors)
@@ -113,12 +109,13 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     low = complex(sheet.left, sheet.border) - complex(sheet.origin.x, sheet.origin.y)
     room = complex(sheet.width - sheet.border - sheet.left, sheet.height - 2 * sheet.border)
     inside = np.flatnonzero(_can_be_drawn(pieces, low, low + room))
-    traces = [hand for hand in _with_a_trace(pieces, inside) if hand != SOUND]
+    errors = errors_of(order, work.sheet.factor, pieces, known)
+    traces = list(traced(pieces, errors, [hand for hand in inside.tolist() if hand != SOUND]))
     return Hypotheses(
         order,
         tuple(slips[hand - 1] for hand in traces),
         tuple(_of_hands(piece, [SOUND, *traces]) for piece in pieces),
-        errors_of(order, work.sheet.factor, pieces, known),
+        errors,
         work.sheet.factor,
         known,
     )
@@ -139,30 +136,6 @@ def _can_be_drawn(
         inside &= (y > low.imag - OVER) & (y < high.imag + OVER)
         found &= inside.all(axis=0) | ~piece.there
     return found
-
-
-def _with_a_trace(pieces: Sequence[LinedPiece], hands: npt.NDArray[np.intp]) -> Iterator[int]:
-    """Yield the hands that drew anything where none belongs, or left out what does: what is moved
-    along itself, or lies under another piece, cannot be seen."""
-    if not pieces:
-        return
-    sound = tree_of([piece.places[:, SOUND] for piece in pieces])
-    elsewhere = _elsewhere(pieces)
-    for hand in map(int, hands):
-        changed = [pieces[n] for n in np.flatnonzero(elsewhere[:, hand]).tolist()]
-        drawn = [piece.places[:, hand] for piece in changed if piece.there[hand]]
-        if drawn and _is_off(np.concatenate(drawn), sound):
-            yield hand
-            continue
-        every = [piece.places[:, hand] for piece in pieces if piece.there[hand]]
-        gone = [piece.places[:, SOUND] for piece in changed]
-        if gone and (not every or _is_off(np.concatenate(gone), tree_of(every))):
-            yield hand
-
-
-def _is_off(places: Places, runs: KDTree) -> bool:
-    away = runs.query(pairs(places), distance_upper_bound=TRACE)[0]
-    return bool(np.isinf(away).any())
 
 
 def _of_hands(piece: LinedPiece, hands: Sequence[int]) -> LinedPiece:
@@ -244,6 +217,9 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         if len(outlines[hand].places) == len(there):
             again = laid_over(outlines[hand], seen, there)
             weighed[hand] += min(0.0, again.unlikely(usual) - laid[hand].unlikely(usual))
+    for hand, outline in _torn(hypotheses, (SOUND, *nearest[:FEW])):
+        other = laid_over(outline, seen).unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
+        weighed[hand] = min(weighed[hand], other)
     nearest.sort(key=lambda hand: weighed[hand])
     best, sound = nearest[0], weighed[SOUND]
     if sound - weighed[best] <= TOLD:
@@ -258,6 +234,34 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     return Named(
         each_once([explained(hypotheses, hand, sound - weighed[hand]) for hand in as_well])
     )
+
+
+def _torn(hypotheses: Hypotheses, hands: Sequence[int]) -> Iterator[tuple[int, Outline]]:
+    """Yield outlines as hands that err may have drawn them where an error takes another way than
+    the hand meant: no small error brings the one to the other."""
+    known, slips = hypotheses.known, hypotheses.slips
+    suffered = [(*known, *(() if hand == SOUND else (slips[hand - 1],))) for hand in hands]
+    every = InGroups(Hand(), len(hands), TRIES, 0, hypotheses.factor)
+    try:
+        board = carry_out_slipped(
+            hypotheses.order.acts, every, [known, *(own for own in suffered for _ in range(TRIES))]
+        )
+    except NotDrawn:
+        return
+    lined = [piece for piece in lined_in(board, hypotheses.factor) if piece.is_heavy]
+    pieces = [
+        replace(piece, places=alongside(piece.places, len(own.places)))
+        for piece, own in zip(lined, hypotheses.pieces, strict=True)
+    ]
+    for at, hand in enumerate(np.repeat(hands, TRIES).tolist(), 1):
+        if any(_is_torn(*pair, at, hand) for pair in zip(pieces, hypotheses.pieces, strict=True)):
+            yield hand, outline_of(pieces, hypotheses.errors, at)
+
+
+def _is_torn(piece: LinedPiece, usual: LinedPiece, at: int, hand: int) -> bool:
+    if not (piece.there[at] and usual.there[hand]):
+        return bool(piece.there[at] != usual.there[hand])
+    return bool(np.nanmax(np.abs(piece.places[:, at] - usual.places[:, hand])) > TORN)
 
 
 def _weight(hypotheses: Hypotheses, hand: int) -> int:
@@ -317,11 +321,11 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
     found = np.zeros(count)
     if not len(places):
         return found
-    elsewhere = _elsewhere(pieces)
+    changed_by = elsewhere(pieces)
     for hand in range(count):
-        kept = sound[~elsewhere[:, hand]]
+        kept = sound[~changed_by[:, hand]]
         away = np.minimum(np.min(kept, axis=0, initial=FAR), FAR)
-        changed = [pieces[n] for n in np.flatnonzero(elsewhere[:, hand]).tolist()]
+        changed = [pieces[n] for n in np.flatnonzero(changed_by[:, hand]).tolist()]
         drawn = [piece.places[:, hand] for piece in changed if piece.there[hand]]
         if drawn:
             near = tree_of(drawn, ROUGHLY).query(pairs(places), distance_upper_bound=FAR)[0]
@@ -333,13 +337,6 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
 ROUGHLY = 2
 """Parts of the distance between places of an outline to which it is held against what is seen
 before its errors are."""
-
-
-def _elsewhere(pieces: Sequence[LinedPiece]) -> npt.NDArray[np.bool_]:
-    """Tell of each piece which hands have it elsewhere than it belongs, or not at all."""
-    moved = [np.max(np.abs(p.places - p.places[:, :1]), axis=0) > HARDLY for p in pieces]
-    found: npt.NDArray[np.bool_] = np.array(moved) | ~np.array([piece.there for piece in pieces])
-    return found
 
 
 def from_run(places: Places, run: Places) -> Reals:

@@ -31,10 +31,10 @@ export class Problem extends Error {
   }
 }
 
-/** What is told of something that went wrong. */
+/** What is told of something that went wrong: its title, and the reason as the same sentence or another one. */
 export const inWords = (problem: unknown) =>
   problem instanceof Problem
-    ? [problem.title, problem.detail].filter(Boolean).join(". ")
+    ? [problem.title, problem.detail].filter(Boolean).join(/^\p{Ll}/u.test(problem.detail) ? ": " : ". ")
     : problem instanceof Error
       ? problem.message
       : String(problem);

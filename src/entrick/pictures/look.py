@@ -9,7 +9,8 @@ import cv2
 import numpy as np
 
 from ..core.desk import Work
-from ..core.look.finding import TOLERANCE, Finding, NotThisSheet, look_at
+from ..core.look.finding import TOLERANCE, Finding
+from ..core.look.looking import NotThisSheet, look_at
 from ..core.look.straight import Straight, frame_of
 from ..core.rehearsal.carry_out import NotDrawn
 from .read import PictureError, read_picture

@@ -74,3 +74,13 @@ def tree_of(runs: Sequence[Places], finer: int = FINER) -> KDTree:
 def pairs(places: Places) -> Reals:
     """Return places as rows of x and y."""
     return np.column_stack((places.real, places.imag))
+
+
+def from_run(places: Places, run: Places) -> Reals:
+    """Return how far places are from a run of straights, mm."""
+    start, along = run[:-1], np.diff(run)
+    size = np.maximum(np.abs(along) ** 2, np.finfo(float).tiny)
+    offset = places[:, None] - start
+    share = np.clip((np.conj(along) * offset).real / size, 0.0, 1.0)
+    found: Reals = np.min(np.abs(offset - share * along), axis=1)
+    return found

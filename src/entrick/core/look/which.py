@@ -22,7 +22,7 @@ from .errors import TORN, alongside, errors_of
 from .in_order import InOrder, in_order
 from .likely import Outline, laid_over, outline_of
 from .lined import LinedPiece, lined_in
-from .seen import Seen, pairs, tree_of
+from .seen import Seen, from_run, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
 from .slips import slips_of
 from .traces import SOUND, elsewhere, traced
@@ -337,13 +337,3 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
 ROUGHLY = 2
 """Parts of the distance between places of an outline to which it is held against what is seen
 before its errors are."""
-
-
-def from_run(places: Places, run: Places) -> Reals:
-    """Return how far places are from a run of straights, mm."""
-    start, along = run[:-1], np.diff(run)
-    size = np.maximum(np.abs(along) ** 2, np.finfo(float).tiny)
-    offset = places[:, None] - start
-    share = np.clip((np.conj(along) * offset).real / size, 0.0, 1.0)
-    found: Reals = np.min(np.abs(offset - share * along), axis=1)
-    return found

@@ -1,0 +1,115 @@
+"""What finishes a sheet, and is no outline: dimensions, centre lines, lettering; and heavy lines
+that belong to nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+
+import numpy as np
+import numpy.typing as npt
+from scipy.ndimage import binary_dilation, label  # type: ignore[import-untyped]
+
+from ..desk import Work
+from ..drawing.marks import DrawnLine, Lettering, Mark
+from ..rehearsal.many import Places
+from .by_hand import stroke_of
+from .lined import LinedPiece
+from .seen import from_run
+from .shift import FAR
+from .straight import SeenStrokes
+from .traces import SOUND
+
+EXTRA = 12.0
+"""Length from which a heavy line that belongs to no piece is told, mm."""
+
+MOST_EXTRA = 5
+"""Heavy lines too many that are told."""
+
+
+def fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
+    """Return places on straight dimensions and centre lines, clear of every outline."""
+    strokes = [stroke_of(mark) for _, mark in work.sheet.finish if isinstance(mark, DrawnLine)]
+    shares = np.linspace(0.1, 0.9, 20)
+    runs = [
+        each.places[0] + shares * (each.places[1] - each.places[0])
+        for each in strokes
+        if each is not None
+    ]
+    places = np.concatenate([np.zeros(0, complex), *runs])
+    away = np.min([from_run(places, piece.places[:, SOUND]) for piece in pieces], axis=0)
+    clear: Places = places[away > FAR]
+    return clear
+
+
+def of_the_finish(
+    work: Work, pieces: Sequence[LinedPiece], places: Places
+) -> npt.NDArray[np.bool_]:
+    """Tell which places lie on dimensions, centre lines and lettering, and on no outline."""
+    outlines = [from_run(places, piece.places[:, SOUND]) for piece in pieces]
+    apart: npt.NDArray[np.bool_] = np.min(outlines, axis=0) > FAR / 2
+    return on_any([mark for _, mark in work.sheet.finish], places) & apart
+
+
+def on_any(marks: Iterable[Mark], places: Places) -> npt.NDArray[np.bool_]:
+    """Tell which places lie on dimensions, centre lines or lettering."""
+    found = np.zeros(len(places), bool)
+    for mark in marks:
+        found |= _is_of(mark, places)
+    return found
+
+
+def extra_lines(
+    work: Work, seen: SeenStrokes, pieces: Sequence[LinedPiece], hand: int
+) -> tuple[tuple[float, float, float], ...]:
+    """Return heavy lines that belong to no piece of the plan, nor to its lettering."""
+    places = seen.places
+    if not len(places):
+        return ()
+    run = np.concatenate([piece.places[:, hand] for piece in pieces if piece.there[hand]])
+    sound = np.concatenate([piece.places[:, SOUND] for piece in pieces])
+    near = np.min(np.abs(places[:, None] - np.concatenate((run, sound))), axis=1) < FAR
+    near |= of_the_finish(work, pieces, places)
+    return tuple(_clusters(places[~near]))[:MOST_EXTRA]
+
+
+def _is_of(mark: Mark, places: Places) -> npt.NDArray[np.bool_]:
+    """Tell which places lie on what finishes the sheet: dimensions, centre lines, lettering."""
+    if isinstance(mark, Lettering):
+        # Some letter along the line, some level.
+        return _is_lettered(mark, mark.angle, places) | _is_lettered(mark, 0.0, places)
+    stroke = stroke_of(mark)
+    if stroke is None:
+        return np.zeros(len(places), bool)
+    on: npt.NDArray[np.bool_] = from_run(places, stroke.places) < FAR / 2
+    return on
+
+
+def _is_lettered(mark: Lettering, angle: float, places: Places) -> npt.NDArray[np.bool_]:
+    start, ahead = complex(mark.x, mark.y), np.exp(1j * np.radians(angle))
+    long = len(mark.text) * mark.height
+    back = {"start": 0.0, "middle": 0.5, "end": 1.0}[mark.anchor] * long
+    away = (places - start) * np.conj(ahead) + back
+    found: npt.NDArray[np.bool_] = (
+        (away.real > -FAR)
+        & (away.real < long + FAR)
+        & (np.abs(away.imag - mark.height / 2) < mark.height / 2 + FAR)
+    )
+    return found
+
+
+def _clusters(places: Places) -> Iterator[tuple[float, float, float]]:
+    if len(places) < EXTRA:
+        return
+    low = complex(places.real.min() - 4, places.imag.min() - 4)
+    cell = places - low
+    shape = (int(cell.imag.max()) + 6, int(cell.real.max()) + 6)
+    grid = np.zeros(shape, bool)
+    rows, columns = cell.imag.astype(int), cell.real.astype(int)
+    grid[rows, columns] = True
+    names, count = label(binary_dilation(grid, iterations=1))
+    own = names[rows, columns]
+    for number in range(1, count + 1):
+        group = places[own == number]
+        if len(group) >= EXTRA:
+            middle = complex(np.mean(group))
+            yield middle.real, middle.imag, float(len(group))

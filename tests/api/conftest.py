@@ -1,7 +1,6 @@
 """An application on a database of its own."""
 
 from collections.abc import Callable, Iterator
-from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
@@ -22,9 +21,9 @@ def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
 
 
 @pytest.fixture
-def store(tmp_path: Path, request: pytest.FixtureRequest) -> Iterator[Store]:
+def store(request: pytest.FixtureRequest) -> Iterator[Store]:
     if getattr(request, "param", "file") == "file":
-        yield open_store(tmp_path / "register.db")
+        yield request.getfixturevalue("file_store")
         return
     store = open_store(request.getfixturevalue("postgres").register())
     yield store

@@ -1,14 +1,13 @@
 """The real application, served on a free port, driven in Debian's Chromium."""
 
 from collections.abc import Callable, Iterable, Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
 from flask import Flask
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect
 
-from entrick.store import Store, add_job, open_store
+from entrick.store import Store, add_job
 from entrick.web.http.app import create_app
 from entrick.web.http.pages import STATIC
 from serving import Serving
@@ -76,8 +75,8 @@ def page(context: BrowserContext) -> Page:
 
 
 @pytest.fixture
-def store(tmp_path: Path) -> Store:
-    return open_store(tmp_path / "register.db")
+def store(file_store: Store) -> Store:
+    return file_store
 
 
 class Served:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 from ..geometry import Circle, Line, Point
-from ..geometry.loop import boxed
+from ..geometry.loop import Boxed, boxed
 from ..tolerance import DIRECTION, NOUGHT, SAME_PLACE
 from .act import Edge, Mark, Round, Thing, Traced
 
@@ -63,6 +63,7 @@ class Paper:
             "offers": self.offers,
         }
         self.lines: dict[str, Edge] = {}
+        self._boxed: dict[str, Boxed] = {}
 
     def place_of(self, thing: Thing) -> Place:
         """Return where a thing is put."""
@@ -162,7 +163,7 @@ class Paper:
         name, at = sought
         own = (c for c in self.curves.values() if c.called == name)
         near = self.nothing * 10
-        return next((c for c in own if boxed(c.loop).is_nearer(at, near)), None)
+        return next((c for c in own if self._bounds(c).is_nearer(at, near)), None)
 
     def through(self, at: Point) -> list[Edge | Round]:
         """Return everything straight or round that goes through a place."""
@@ -180,7 +181,11 @@ class Paper:
     def curves_at(self, at: Point) -> list[Traced]:
         """Return every traced curve that goes through a place."""
         near = self.size / CELLS * 10
-        return [c for c in self.curves.values() if boxed(c.loop).is_nearer(at, near)]
+        return [c for c in self.curves.values() if self._bounds(c).is_nearer(at, near)]
+
+    def _bounds(self, curve: Traced) -> Boxed:
+        found = self._boxed.get(curve.key)
+        return found or self._boxed.setdefault(curve.key, boxed(curve.loop))
 
 
 def _of_line(line: Line, size: float) -> tuple[float, float, float]:

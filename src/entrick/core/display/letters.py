@@ -235,7 +235,7 @@ def _freest(
             if abs(p.x - x) < half + (other or DOT)
             and abs(p.y - y) < (LETTER if other else tall + DOT)
         )
-        if strokes or boxes:
+        if covered < least and (strokes or boxes):
             box = Box(x - half, y - tall, x + half, y + tall)
             covered += sum(cuts(stroke, box) for stroke in strokes)
             covered += ILLEGIBLE * sum(meets(other, box) for other in boxes)

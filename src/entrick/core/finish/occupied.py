@@ -74,24 +74,15 @@ class Occupied:
 
     def is_free(self, box: Box) -> bool:
         """Tell whether a box would cover nothing."""
-        if any(meets(other, box) for other in self.boxes):
-            return False
+        x0, y0, x1, y1 = box
+        for a, b, c, d in self.boxes:
+            if a < x1 and c > x0 and b < y1 and d > y0:
+                return False
         return not any(cuts(segment, box) for segment in self._near(box))
 
     def hits(self, box: Box) -> int:
         """Count what a box would cover."""
-        x0, y0, x1, y1 = box
-        count = 3 * len(self.boxes_in(box))
-        for segment in self._near(box):
-            a, b, c, d = segment
-            if not (
-                (a < x0 and c < x0)
-                or (a > x1 and c > x1)
-                or (b < y0 and d < y0)
-                or (b > y1 and d > y1)
-            ):
-                count += cuts(segment, box)
-        return count
+        return 3 * len(self.boxes_in(box)) + sum(cuts(each, box) for each in self._near(box))
 
     def letters_hit(self, mark: Lettering) -> int:
         """Count what lettering would cover, as it lies: other letters thrice."""
@@ -112,13 +103,7 @@ class Occupied:
     def letters_crossed(self, first: Point, last: Point) -> int:
         """Count the letters a stroke would run through."""
         stroke = (first.x, first.y, last.x, last.y)
-        x0, x1 = sorted((first.x, last.x))
-        y0, y1 = sorted((first.y, last.y))
-        return sum(
-            cuts(stroke, box)
-            for box in self.boxes
-            if box[0] <= x1 and box[2] >= x0 and box[1] <= y1 and box[3] >= y0
-        )
+        return sum(cuts(stroke, box) for box in self.boxes)
 
     def take_letters(self, mark: Lettering) -> None:
         """Mark where lettering stands."""
@@ -264,6 +249,10 @@ def meets(one: Box, other: Box) -> bool:
 
 def cuts(segment: Segment, box: Box) -> bool:
     """Tell whether a segment passes through a box."""
+    (a, b, c, d), (x0, y0, x1, y1) = segment, box
+    # Most lie wholly to one side of it.
+    if (a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1):
+        return False
     return stretch_in(segment, box) is not None
 
 

@@ -7,10 +7,12 @@ from collections.abc import Sequence
 
 import numpy as np
 from scipy.linalg import eigh  # type: ignore[import-untyped]
+from scipy.sparse import csr_array, vstack  # type: ignore[import-untyped]
 
 from ..rehearsal.carry_out import NotDrawn
 from ..rehearsal.hand import Hand
 from ..rehearsal.many import OneByOne, Places, Reals
+from ..tolerance import SPECK
 from .in_order import InOrder
 from .lined import LinedPiece, lined_in
 from .slipped import Slip, SlippedBoard, carry_out_slipped
@@ -68,16 +70,22 @@ def errors_of(
             raise
         # Without any error a slip may leave what should cross parallel: errors are as they were.
         board = _one_by_one(order, factor, ())
-    drawn = [piece for piece in lined_in(board, factor) if piece.is_heavy]
+    drawn = (piece for piece in lined_in(board, factor) if piece.is_heavy)
     moves = [
-        alongside(own.places[:, 1:] - own.places[:, :1], len(piece.places))
+        _moved(alongside(own.places, len(piece.places)))
         for own, piece in zip(drawn, pieces, strict=True)
     ]
-    every = np.nan_to_num(np.concatenate(moves))
-    most = np.abs(every).max(axis=0, initial=0.0)
-    every = _main(every[:, most <= TORN])
-    ends = np.cumsum([len(each) for each in moves])
-    return tuple(np.split(every, ends[:-1]))
+    every = _main(vstack(moves, "csr"))
+    ends = np.cumsum([2 * len(piece.places) for piece in pieces])
+    both = (np.split(each, 2) for each in np.split(every, ends[:-1]))
+    return tuple(across + 1j * up for across, up in both)
+
+
+def _moved(places: Places) -> csr_array:
+    """Return how far each error moves places of a piece, across and then up: few move any."""
+    away = np.nan_to_num(places[:, 1:] - places[:, :1])
+    away[np.abs(away) < SPECK] = 0.0
+    return csr_array(np.concatenate((away.real, away.imag)))
 
 
 def _one_by_one(order: InOrder, factor: float, known: Sequence[Slip]) -> SlippedBoard:
@@ -99,14 +107,14 @@ def alongside(moved: Places, count: int) -> Places:
     return found
 
 
-def _main(every: Places) -> Places:
+def _main(every: csr_array) -> Reals:
     """Return the few mixtures of errors by which all of them move what they move, but for next to
     nothing."""
-    rows: Reals = np.concatenate((every.real, every.imag))
-    count = rows.shape[1]
+    kept = every[:, np.flatnonzero(abs(every).max(axis=0).toarray() <= TORN)]
+    count = kept.shape[1]
     if not count:
-        return every
-    main = (max(0, count - MOST), count - 1)
-    squares, mixed = eigh(rows.T @ rows, subset_by_index=main)
-    found: Places = every @ mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
+        return np.zeros(kept.shape)
+    square = (kept.T @ kept).toarray()
+    squares, mixed = eigh(square, subset_by_index=(max(0, count - MOST), count - 1))
+    found: Reals = kept @ mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
     return found

@@ -14,7 +14,7 @@ from ..drawing.marks import DrawnLine, Lettering, Mark
 from ..rehearsal.many import Places
 from .by_hand import stroke_of
 from .lined import LinedPiece
-from .seen import from_run
+from .seen import from_run, pairs, tree_of
 from .shift import FAR
 from .straight import SeenStrokes
 from .traces import SOUND
@@ -65,9 +65,9 @@ def extra_lines(
     places = seen.places
     if not len(places):
         return ()
-    run = np.concatenate([piece.places[:, hand] for piece in pieces if piece.there[hand]])
-    sound = np.concatenate([piece.places[:, SOUND] for piece in pieces])
-    near = np.min(np.abs(places[:, None] - np.concatenate((run, sound))), axis=1) < FAR
+    drawn = [piece.places[:, hand] for piece in pieces if piece.there[hand]]
+    planned = [piece.places[:, SOUND] for piece in pieces]
+    near = tree_of([*drawn, *planned], 1).query(pairs(places))[0] < FAR
     near |= of_the_finish(work, pieces, places)
     return tuple(_clusters(places[~near]))[:MOST_EXTRA]
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -58,8 +58,8 @@ class LinedPiece:
         return self.drawn.role in (Role.OUTLINE, Role.EDGE)
 
 
-def lined_in(board: SlippedBoard, factor: float) -> tuple[LinedPiece, ...]:
-    """Return everything that was lined in, by every hand.
+def lined_in(board: SlippedBoard, factor: float) -> Iterator[LinedPiece]:
+    """Yield everything that was lined in, by every hand.
 
     Parameters
     ----------
@@ -68,7 +68,6 @@ def lined_in(board: SlippedBoard, factor: float) -> tuple[LinedPiece, ...]:
     factor : float
         Millimetres on paper for a unit of the plan.
     """
-    found = []
     for piece, missing in zip(board.gone, board.missing, strict=True):
         there = np.ones(board.hands.count, bool)
         there[list(missing)] = False
@@ -78,8 +77,7 @@ def lined_in(board: SlippedBoard, factor: float) -> tuple[LinedPiece, ...]:
         if isinstance(thing, DrawnRound):
             centre, radius = thing.centre * factor, np.abs(thing.radius) * factor
         places = _along(piece, factor, board.hands.count) * factor
-        found.append(LinedPiece(piece, piece.called, places, there, centre, radius))
-    return tuple(found)
+        yield LinedPiece(piece, piece.called, places, there, centre, radius)
 
 
 def _along(piece: DrawnPiece, factor: float, hands: int) -> Places:

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 import numpy.typing as npt
 from scipy.ndimage import gaussian_filter1d  # type: ignore[import-untyped]
+from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..geometry import Arc, Circle, Line
 from ..rehearsal.many import Places, Reals
 from .fit import FittedCircle, FittedLine, fit_circle, fit_line
 from .lined import LinedPiece
+from .seen import pairs
 from .straight import LEAST, Straight
 
 STEP = 1.0
@@ -120,12 +123,29 @@ def measured(
     runs = [_evenly(piece.places[:, hand]) for piece in pieces]
     profiles = [_profiles(straight, run + at) for run in runs]
     outline = _outline(straight, profiles, lightest)
-    found = []
-    for index, (piece, run, profile) in enumerate(zip(pieces, runs, profiles, strict=True)):
-        others = [each for other, each in enumerate(runs) if other != index]
-        if piece.there[hand]:
-            found.append(_measured(straight, piece, hand, (run, profile, outline), others, at))
-    return tuple(found)
+    among = _Among(runs)
+    return tuple(
+        _measured(straight, piece, hand, (run, profile, outline), partial(among.clear, own), at)
+        for own, (piece, run, profile) in enumerate(zip(pieces, runs, profiles, strict=True))
+        if piece.there[hand]
+    )
+
+
+Clear = Callable[[Places], npt.NDArray[np.bool_]]
+"""Tells which places are clear of every other piece."""
+
+
+class _Among:
+    """Pieces among each other."""
+
+    def __init__(self, runs: Sequence[Places]) -> None:
+        self._owner = np.repeat(np.arange(len(runs)), [len(run) for run in runs])
+        self._tree = KDTree(pairs(np.concatenate([np.zeros(0, complex), *runs])))
+
+    def clear(self, own: int, places: Places) -> npt.NDArray[np.bool_]:
+        """Tell which places are clear of every piece but one."""
+        near = self._tree.query_ball_point(pairs(places), CLEAR)
+        return np.array([bool(np.all(self._owner[spots] == own)) for spots in near])
 
 
 def _outline(straight: Straight, profiles: Sequence[_Profiles], lightest: float) -> float:
@@ -143,7 +163,7 @@ def _measured(
     piece: LinedPiece,
     hand: int,
     along: tuple[Places, _Profiles, float],
-    others: Sequence[Places],
+    is_clear: Clear,
     at: complex,
 ) -> Measured:
     run, profile, outline = along
@@ -151,7 +171,7 @@ def _measured(
     left = _left(run)
     places = (run + left * profile.middle)[there]
     fitted = _fitted(piece, hand, places)
-    beyond = _beyond(straight, piece, hand, (fitted, run, outline), others, at)
+    beyond = _beyond(straight, piece, hand, (fitted, run, outline), is_clear, at)
     return Measured(
         piece,
         hand,
@@ -250,14 +270,13 @@ def _beyond(
     piece: LinedPiece,
     hand: int,
     along: tuple[FittedCircle | FittedLine | None, Places, float],
-    others: Sequence[Places],
+    is_clear: Clear,
     at: complex,
 ) -> tuple[float, float]:
     """Return how far a stroke was drawn on past each end, where no other piece is."""
     fitted, run, outline = along
     if fitted is None or isinstance(piece.planned, Circle):
         return (0.0, 0.0)
-    rest = np.concatenate(others) if others else np.zeros(0, complex)
     steps = np.arange(STEP, BEYOND + STEP / 2, STEP / 2)
     found = []
     for end, inner in ((run[0], run[1]), (run[-1], run[-2])):
@@ -269,11 +288,7 @@ def _beyond(
             places = fitted.centre + radial / abs(radial) * fitted.radius * turned
         else:
             places = end + out * steps
-        clear = (
-            np.min(np.abs(places[:, None] - rest), axis=1) > CLEAR
-            if len(rest)
-            else np.ones(len(places), bool)
-        )
+        clear = is_clear(places)
         dark = _profiles_near(straight, places + at, 1j * out) > HEAVY * outline
         drawn = dark | ~clear
         until = int(np.argmin(drawn)) if not drawn.all() else len(drawn)

@@ -51,7 +51,8 @@ def _cost_at(shifts: Places, places: Places, seen: SeenStrokes) -> Reals:
 def fine_shift(seen: SeenStrokes, pieces: Sequence[LinedPiece], hand: int) -> complex:
     """Return by how much a view stands beside its place where that is no more than a hand is off,
     mm: the middle of what its pieces say."""
-    found = measured(seen.straight, pieces, hand, seen.origin, seen.lightest)
+    rounds = [piece for piece in pieces if piece.centre is not None]
+    found = measured(seen.straight, rounds, hand, seen.origin, seen.lightest)
     away = [
         each.fitted.centre - complex(each.piece.centre[hand])
         for each in found

@@ -21,7 +21,7 @@ from ..rehearsal.many import Hands, InGroups, Places, Reals
 from .errors import TORN, alongside, errors_of
 from .in_order import InOrder, in_order
 from .likely import Outline, laid_over, outline_of
-from .lined import LinedPiece, lined_in
+from .lined import FEWEST, LinedPiece, lined_in
 from .seen import Seen, from_run, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
 from .slips import slips_of
@@ -104,7 +104,7 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     suffered = [known, *((*known, slip) for slip in slips)]
     hands = Hands(Hand().times(STEADY), len(suffered), 0, work.sheet.factor)
     board = carry_out_slipped(order.acts, hands, suffered)
-    pieces = [piece for piece in lined_in(board, work.sheet.factor) if piece.is_heavy]
+    pieces = _thinned([p for p in lined_in(board, work.sheet.factor) if p.is_heavy])
     sheet = work.sheet
     low = complex(sheet.left, sheet.border) - complex(sheet.origin.x, sheet.origin.y)
     room = complex(sheet.width - sheet.border - sheet.left, sheet.height - 2 * sheet.border)
@@ -119,6 +119,21 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
         work.sheet.factor,
         known,
     )
+
+
+MOST_ALONG = 3000
+"""Places along the outlines of a plan at which it is looked: a slip that is known may have made
+them five times as long."""
+
+
+def _thinned(pieces: Sequence[LinedPiece]) -> Sequence[LinedPiece]:
+    step = math.ceil(sum(len(piece.places) for piece in pieces) / MOST_ALONG)
+    if step <= 1:
+        return pieces
+    return [
+        replace(piece, places=alongside(piece.places, max(FEWEST, len(piece.places) // step)))
+        for piece in pieces
+    ]
 
 
 OVER = 3.0
@@ -201,10 +216,11 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         return Named(())
     rough = np.argsort(_costs(hypotheses.pieces, seen), kind="stable")
     nearest = [int(hand) for hand in rough if hand != SOUND][:CANDIDATES]
-    outlines = {
-        hand: outline_of(hypotheses.pieces, hypotheses.errors, hand) for hand in (SOUND, *nearest)
-    }
-    laid = {hand: laid_over(outline, seen) for hand, outline in outlines.items()}
+
+    def outline(hand: int) -> Outline:
+        return outline_of(hypotheses.pieces, hypotheses.errors, hand)
+
+    laid = {hand: laid_over(outline(hand), seen) for hand in (SOUND, *nearest)}
     usual = min(each.usual for each in laid.values())
     weighed = {
         hand: each.unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
@@ -214,11 +230,11 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     # Errors alone, or those of another slip, may have brought it there as well.
     there = laid[nearest[0]].drawn
     for hand in (SOUND, *nearest[1:FEW]):
-        if len(outlines[hand].places) == len(there):
-            again = laid_over(outlines[hand], seen, there)
+        if len(laid[hand].drawn) == len(there):
+            again = laid_over(outline(hand), seen, there)
             weighed[hand] += min(0.0, again.unlikely(usual) - laid[hand].unlikely(usual))
-    for hand, outline in _torn(hypotheses, (SOUND, *nearest[:FEW])):
-        other = laid_over(outline, seen).unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
+    for hand, torn in _torn(hypotheses, (SOUND, *nearest[:FEW])):
+        other = laid_over(torn, seen).unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
         weighed[hand] = min(weighed[hand], other)
     nearest.sort(key=lambda hand: weighed[hand])
     best, sound = nearest[0], weighed[SOUND]

@@ -110,8 +110,32 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
 Stands = Mapping[str, act.Setting]
 """How each instrument stands."""
 
-TOLD = cast(Memo[tuple[tuple[BoardStep, ...], Stands]], MEMO)
-"""The steps of acts of a statement, and how the instruments stand afterwards."""
+
+@dataclass(frozen=True, slots=True)
+class _Told:
+    """The steps of acts of a statement.
+
+    Attributes
+    ----------
+    steps : tuple of BoardStep
+    met : tuple of (tool, setting, bool)
+        What each instrument was wanted at first, and whether it stood so: on no more of how they
+        stood do the steps depend.
+    left : mapping of tool to setting
+        How those that were used stand afterwards.
+    """
+
+    steps: tuple[BoardStep, ...]
+    met: tuple[tuple[str, act.Setting, bool], ...]
+    left: Stands
+
+    def suits(self, stands: Stands) -> bool:
+        """Tell whether the same would be told where instruments stand so."""
+        return all((stands.get(tool) == wanted) == stood for tool, wanted, stood in self.met)
+
+
+TOLD = cast(Memo[_Told], MEMO)
+"""The steps of acts of a statement, as they were told last."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,13 +145,12 @@ class _Teller:
     set_step: Callable[[Step, int, int, str], BoardStep]
     letters: Letters
 
-    def tell(
-        self, acts: Sequence[act.Act], entry: Entry, first: int, stands: Stands
-    ) -> tuple[tuple[BoardStep, ...], Stands]:
+    def tell(self, acts: Sequence[act.Act], entry: Entry, first: int, stands: Stands) -> _Told:
         """Tell acts one after another, those that are alike in one go: what stands as it should
         already is left as it is."""
         steps = []
-        now = dict(stands)
+        met: list[tuple[str, act.Setting, bool]] = []
+        left: dict[str, act.Setting] = {}
         groups = (pair for each in together(acts) for pair in in_few_words(each, self.letters.say))
         for number, (group, told) in enumerate(groups, first):
             explained = self.letters.explained(group)
@@ -143,13 +166,16 @@ class _Teller:
             wanted, setting = setting_of(group[0]), step.setting
             if wanted is not None and setting is not None:
                 tool, opening = wanted
-                if now.get(tool) == opening and step.tool != "circle template":
+                is_so = left.get(tool, stands.get(tool)) == opening
+                if tool not in left:
+                    met.append((tool, opening, is_so))
+                if is_so and step.tool != "circle template":
                     step = replace(step, setting=replace(setting, kept=True))
                 elif opening.free:
                     step = replace(step, setting=_freely(setting))
-                now[tool] = opening
+                left[tool] = opening
             steps.append(step)
-        return tuple(steps), now
+        return _Told(tuple(steps), tuple(met), left)
 
     def _in_a_row(self, step: BoardStep, group: Sequence[act.Act], entry: Entry) -> BoardStep:
         """Tell at which graduations the places of a row stand, the rule laid once."""
@@ -187,14 +213,13 @@ def steps_by_statement(
     for index, doing, reasons in _in_order(acts, schedule):
         own = ordered[index]
         said = number_of(letters.concerning(doing))
-        done_so = (number_of(doing), said, read_on, count, _number_of(stands))
-        key = (_Teller, own.entry.serial, *done_so)
+        key = (_Teller, own.entry.serial, number_of(doing), said, read_on, count)
         known = TOLD.get(key)
-        if known is None:
+        if known is None or not known.suits(stands):
             known = TOLD.put(key, teller.tell(doing, own.entry, count + 1, stands), 1 + len(doing))
-        steps, stands = known
-        own_steps[index] += _with_reasons(steps, reasons)
-        count += len(steps)
+        stands = {**stands, **known.left}
+        own_steps[index] += _with_reasons(known.steps, reasons)
+        count += len(known.steps)
     return tuple(tuple(steps) for steps in own_steps.values() if steps)
 
 
@@ -221,10 +246,6 @@ def _with_reasons(steps: Sequence[BoardStep], reasons: Reasons) -> Iterator[Boar
         first = step.source.act if step.source else None
         reason = reasons.get(first, "") if first else ""
         yield replace(step, why=reason) if reason else step
-
-
-def _number_of(stands: Stands) -> int:
-    return number_of(tuple(stands.items()))
 
 
 def counts(
@@ -271,7 +292,7 @@ def opened_steps(
     standing_acts = [each for own in acts_at_board(solution, sheet, kit) for each in own.acts]
     letters = lettered([*standing_acts, *acts], set())
     teller = _Teller(setter(kit, sheet.scale, sheet.unit, sheet.square), letters)
-    return teller.tell(acts, entry, 1, {})[0]
+    return teller.tell(acts, entry, 1, {}).steps
 
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> list[BoardStep]:

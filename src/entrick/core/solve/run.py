@@ -113,8 +113,10 @@ def _with_one_changed(plan: Plan) -> Solution | None:
 def _says_as_much(before: Content, after: Content) -> bool:
     """Tell whether two lines give the same name, and use the same ones."""
     match before, after:
-        case Given(mark=""), Given(mark=""):
-            return before.name == after.name and names(before.value) == names(after.value)
+        # Of R and a size it depends on all names whether it may stand there.
+        case Given(mark="" | "Ø"), Given(mark="" | "Ø"):
+            alike = before.name == after.name and before.mark == after.mark
+            return alike and names(before.value) == names(after.value)
         case Statement(), Statement():
             return before.name == after.name and names_used(before) == names_used(after)
     return False

@@ -28,7 +28,11 @@ MOST_EXTRA = 5
 
 def fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
     """Return places on straight dimensions and centre lines, clear of every outline."""
-    strokes = [stroke_of(mark) for _, mark in work.sheet.finish if isinstance(mark, DrawnLine)]
+    strokes = [
+        stroke_of(mark)
+        for _, mark in work.sheet.finish
+        if isinstance(mark, DrawnLine) and mark.role in ("dimension", "centre")
+    ]
     shares = np.linspace(0.1, 0.9, 20)
     runs = [
         each.places[0] + shares * (each.places[1] - each.places[0])

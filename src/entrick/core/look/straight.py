@@ -153,6 +153,11 @@ HEAVIER, AS_THE_BORDER = 1.15, 0.7
 """How many times as dark as dimensions and centre lines an outline is at least, where they are
 drawn; and the share of the border from which it is one even where they are as heavy."""
 
+AS_HEAVY, THE_SAME = 0.92, 0.75
+"""How many times as dark as they are the outlines of a sheet are as a whole that is drawn with one
+pencil, whatever its border: construction makes at most 0.85; and the share of such outlines from
+which one is lined in."""
+
 EDGE = 2.0
 """What lies so near to border and strip is no part of the figure, mm."""
 
@@ -204,7 +209,12 @@ class SeenStrokes:
         drawn = fine[fine > LEAST]
         if not len(drawn):
             return LINED
-        return min(HEAVIER * float(np.median(drawn)) / self._border, AS_THE_BORDER)
+        fine_lines = float(np.median(drawn))
+        least = min(HEAVIER * fine_lines, AS_THE_BORDER * self._border)
+        outlines = float(np.median(self._looked_up(self._near, self.along)))
+        if outlines > AS_HEAVY * fine_lines:
+            least = min(least, THE_SAME * outlines)
+        return least / self._border
 
     @cached_property
     def _border(self) -> float:

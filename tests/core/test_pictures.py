@@ -309,15 +309,27 @@ def test_what_is_not_lined_in_yet_is_told_and_no_slip_is(name: str) -> None:
     assert marked(finding, Scheme()).whole < Scheme().whole * 0.7
 
 
-@pytest.mark.parametrize("name", some(["OY-014", "OY-031", "OY-041", "OY-068"], 2))
-def test_a_hard_pencil_beside_a_printed_border_is_looked_at_as_any(name: str) -> None:
+def by_a_hard_pencil(stroke: Stroke) -> Stroke:
+    return replace(stroke, dark=stroke.dark / 2)
+
+
+def by_one_pencil(stroke: Stroke) -> Stroke:
+    """Dimensions as heavy as outlines; construction stays light."""
+    return replace(stroke, dark=0.7, width=0.4) if stroke.dark > 0.5 else stroke
+
+
+@pytest.mark.parametrize("pencil", [by_a_hard_pencil, by_one_pencil])
+@pytest.mark.parametrize("name", some(["OY-027", "OY-031", "OY-041"], 2))
+def test_a_sheet_with_a_printed_border_is_looked_at_whatever_the_pencil(
+    name: str, pencil: Callable[[Stroke], Stroke]
+) -> None:
     work, _ = tried(name)
     printed = [each.places for mark in work.drawing.ground if (each := stroke_of(mark))]
     sheet, _ = drawn(name, 1)
     strokes = tuple(
         stroke
         if any(np.array_equal(stroke.places, border) for border in printed)
-        else replace(stroke, dark=stroke.dark / 2)
+        else pencil(stroke)
         for stroke in sheet.strokes
     )
     assert sum(one is other for one, other in zip(strokes, sheet.strokes, strict=True)) >= 4

@@ -21,15 +21,15 @@ unexport PYTHONDONTWRITEBYTECODE
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
 
-# Every test, each property on a few examples. Of three tests at a time one as a rule waits for the browser or a server.
+# Every test, each property on a few examples.
 test: $(VENV)/.dev $(STATIC) build/.browser
 	$(NPM) test
-	$(BIN)/pytest -n 3 --dist worksteal $(ARGS)
+	$(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 
 # The same tests, each property on many examples, new ones every time: for a night.
 test-deep: $(VENV)/.dev $(STATIC) build/.browser
 	$(NPM) test
-	ENTRICK_TESTS=deep $(BIN)/pytest -n 3 --dist worksteal $(ARGS)
+	ENTRICK_TESTS=deep $(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 
 check: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/ruff format --check src tests bench

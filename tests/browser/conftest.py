@@ -105,7 +105,9 @@ def desk(
     fill(store)
     served.desk = create_app(store)
     yield served.address
-    # What a page keeps in the browser is no business of the next test's.
+    # What a page keeps in the browser is no business of the next test's: nor what it would keep yet.
+    for each in context.pages[1:]:
+        each.close()
     page = context.pages[0] if context.pages else context.new_page()
     context.new_cdp_session(page).send(
         "Storage.clearDataForOrigin", {"origin": served.address, "storageTypes": "all"}

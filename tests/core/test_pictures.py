@@ -309,6 +309,17 @@ def test_what_is_not_lined_in_yet_is_told_and_no_slip_is(name: str) -> None:
     assert marked(finding, Scheme()).whole < Scheme().whole * 0.7
 
 
+def test_a_slip_on_a_sheet_that_is_begun_is_told_with_what_is_not_lined_in_yet() -> None:
+    work, every = tried("OY-014")
+    sheet, named = drawn("OY-014", 5, 5)
+    done = {piece.called for piece in every.pieces[:4]}
+    strokes = tuple(s for s in sheet.strokes if not s.piece or s.piece in done)
+    finding = look_at_picture(work, scan(replace(sheet, strokes=strokes), 200, 1)).finding
+    assert named in told(finding), finding.sentence
+    assert finding.second == ()
+    assert finding.sentence.endswith("; 2 of 6 pieces are not lined in yet.")
+
+
 def by_a_hard_pencil(stroke: Stroke) -> Stroke:
     return replace(stroke, dark=stroke.dark / 2)
 

@@ -70,14 +70,14 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     _refuse_unlined(work, every.pieces, seen)
     figure = SomeOf(seen, seen.places[~of_the_finish(work, every.pieces, seen.places)])
     explained = named(every, figure)
-    unfinished = _is_unfinished(every, figure, explained)
-    if unfinished:
+    if _is_unfinished(every, figure, SOUND) and _is_unfinished(every, figure, explained.hand):
         explained = Named(())
+    unfinished = _is_unfinished(every, figure, explained.hand)
     hand, pieces, second = explained.hand or SOUND, every.pieces, Named(())
     beside = fine_shift(seen, pieces, hand)
     at = seen.origin + beside
     found = measured(straight, pieces, hand, at, seen.lightest)
-    if explained.slips and any(map(is_elsewhere, found)):
+    if explained.slips and not unfinished and any(map(is_elsewhere, found)):
         after = hypotheses(work, (explained.slips[0].slip,))
         second = named(after, figure)
         if second.slips:
@@ -120,23 +120,24 @@ def _refuse_unlined(work: Work, pieces: Sequence[LinedPiece], seen: SeenStrokes)
         )
 
 
-def _is_unfinished(every: Hypotheses, seen: SomeOf, explained: Named) -> bool:
-    """Tell whether several pieces are not lined in, no slip that is named puts them elsewhere, and
-    nothing is drawn where none belongs."""
-    if len(_undone(every, SOUND, seen)) <= 1 or len(_undone(every, explained.hand, seen)) <= 1:
+def _is_unfinished(every: Hypotheses, seen: SomeOf, hand: int | None) -> bool:
+    """Tell whether several pieces are not lined in where a hand has them, and nothing is drawn
+    where it has none."""
+    own = hand or SOUND
+    drawn = [piece.places[:, own] for piece in every.pieces if piece.there[own]]
+    if not drawn or len(_undone(every, own, seen)) <= 1:
         return False
-    sound = tree_of([piece.places[:, SOUND] for piece in every.pieces])
-    beside = sound.query(pairs(seen.places), distance_upper_bound=FAR)[0]
+    beside = tree_of(drawn).query(pairs(seen.places), distance_upper_bound=FAR)[0]
     return bool(np.count_nonzero(np.isinf(beside)) < EXTRA)
 
 
-def _undone(every: Hypotheses, hand: int | None, seen: SomeOf) -> set[GoOver | None]:
+def _undone(every: Hypotheses, hand: int, seen: SomeOf) -> set[GoOver | None]:
     """Return what would line in the pieces of which nothing is seen where a hand has them."""
     done_by = lining(every)
     return {
         done_by.get(piece.planned)
         for piece in every.pieces
-        if np.mean(seen.away(piece.places[:, hand or SOUND]) > FAR) > 1 - FOUND
+        if np.mean(seen.away(piece.places[:, hand]) > FAR) > 1 - FOUND
     }
 
 

@@ -51,6 +51,8 @@ def sentence(
             said += f" (or {', or '.join(others)}: they leave the same)"
         if second:
             said += f"; and at step {second[0].step} {_first_low(second[0].key)}: {second[0].said}"
+        if unfinished:
+            said += f"; {len(missing)} of {len(rows)} pieces are not lined in yet"
         return said + "."
     if not off and not missing:
         return "Everything is within the tolerance."

@@ -18,7 +18,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from entrick.core.summarize import summarize
-from entrick.demo import load
+from entrick.demo.jobs import load
 from entrick.demo.sittings import load_sittings
 from entrick.store import open_store
 

@@ -14,7 +14,8 @@ import examples  # noqa: F401 - the profiles of hypothesis are loaded with it
 from entrick.core import fault
 from entrick.core.desk import Work, work_out
 from entrick.core.summarize import summarize
-from entrick.demo import load, sample_plans
+from entrick.demo import sample_plans
+from entrick.demo.jobs import load
 from entrick.store import Store, open_store
 from entrick.web.workers.pool import tune_gc
 from postgres import Postgres, copied

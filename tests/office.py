@@ -5,6 +5,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
+from flask import Flask
 from flask.testing import FlaskClient
 from werkzeug.test import TestResponse
 
@@ -94,9 +95,13 @@ class Desk(FlaskClient):
 @contextmanager
 def at_the_desk(store: Store, who: int | None, **options: Any) -> Iterator[FlaskClient]:
     """Give a browser at which somebody works; nobody where none is named."""
-    app = create_app(store, **options)
+    yield browser_at(create_app(store, **options), who)
+
+
+def browser_at(app: Flask, who: int | None) -> FlaskClient:
+    """Return a browser at which somebody works; nobody where none is named."""
     app.test_client_class = Desk
     client = app.test_client()
     if who is not None:
         assert client.post("/api/people/here", json={"person": who}).status_code == 200
-    yield client
+    return client

@@ -1,7 +1,9 @@
 """Who may see and do what: every operation of the register as every role, as nobody, and as somebody taken out."""
 
 import shutil
+import sqlite3
 from collections.abc import Iterator
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
@@ -34,7 +36,19 @@ from entrick.web.http.pairing import COOKIE, Pairing
 from entrick.web.http.proxy import Proxy
 from entrick.web.operation import Operation
 from entrick.web.secrets import hashed
-from office import ANYBODYS, CHECKS, DRAWS, OTHER, PLAN, ROLES, RUNS, at_the_desk, office, uid
+from office import (
+    ANYBODYS,
+    CHECKS,
+    DRAWS,
+    OTHER,
+    PLAN,
+    ROLES,
+    RUNS,
+    at_the_desk,
+    browser_at,
+    office,
+    uid,
+)
 
 KEY = "0" * 32
 TEXT = PLAN.format(who=7)
@@ -159,25 +173,27 @@ CELLS = [(deed, who) for deed in DEEDS for who in (*ROLES, NOBODY) if who != OTH
 
 @pytest.mark.parametrize(("deed", "who"), CELLS)
 def test_a_cell_of_the_table_holds_over_the_api(
-    made: Path, tmp_path: Path, deed: str, who: int
+    made: Path, register_of_office: Store, deed: str, who: int
 ) -> None:
     """What may be done is not refused for who asks; what may not be is, and nothing is changed by it."""
-    operations = [each for each in EVERY.values() if each.deed == deed]
-    for number, operation in enumerate(operations):
+    store, app = register_of_office, create_app(register_of_office)
+    for operation in [each for each in EVERY.values() if each.deed == deed]:
         for whose in whose_of(operation, who or DRAWS):
-            path = tmp_path / f"{number}-{whose}.db"
-            shutil.copy(made, path)
-            store = open_store(path)
-            with at_the_desk(store, who or None) as client:
-                before = everything(store)
-                status = asked(client, operation, whose)
-                allowed = may(deed, ROLES.get(who), who, whose)
-                told = f"{operation.method} {operation.address} of {whose}: {status}"
-                assert (status not in (401, 403)) == allowed, told
-                if not allowed:
-                    assert status == (401 if who == NOBODY else 403)
-                    assert everything(store) == before, told
-            store.close()
+            as_it_was(made, store)
+            client, before = browser_at(app, who or None), everything(store)
+            status = asked(client, operation, whose)
+            allowed = may(deed, ROLES.get(who), who, whose)
+            told = f"{operation.method} {operation.address} of {whose}: {status}"
+            assert (status not in (401, 403)) == allowed, told
+            if not allowed:
+                assert status == (401 if who == NOBODY else 403)
+                assert everything(store) == before, told
+
+
+def as_it_was(made: Path, store: Store) -> None:
+    """Put a register back as it was made."""
+    with closing(sqlite3.connect(made)) as true, closing(sqlite3.connect(store.path)) as ours:
+        true.backup(ours)
 
 
 def everything(store: Store) -> list[tuple[Any, ...]]:

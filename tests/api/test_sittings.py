@@ -19,7 +19,7 @@ from entrick.core.logbook.learning import learn
 from entrick.core.logbook.sitting import Sitting
 from entrick.core.measure import Unit
 from entrick.core.summarize import summarize
-from entrick.demo import load
+from entrick.demo.jobs import load
 from entrick.demo.sittings import BIAS, SITTINGS, load_sittings
 from entrick.store import (
     Folder,

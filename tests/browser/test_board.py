@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
 from entrick.core.summarize import summarize
-from entrick.demo import load
+from entrick.demo.jobs import load
 from entrick.store import Store, list_sittings, save_revision
 from entrick.web.http.app import create_app
 from entrick.web.http.pairing import local_address

@@ -15,11 +15,12 @@ from desk import HEAD
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.strokes import Role
 from entrick.core.look.by_hand import drawn_by_hand
-from entrick.core.look.lined import lined_in
+from entrick.core.look.lined import BESIDE, lined_in
+from entrick.core.look.seen import from_arcs
 from entrick.core.look.slipped import Slip, carry_out_slipped
 from entrick.core.look.traces import SOUND, TRACE
-from entrick.core.look.which import Hypotheses, hypotheses, named
-from entrick.core.rehearsal.hand import Hand
+from entrick.core.look.which import SHORT, Hypotheses, hypotheses, named
+from entrick.core.rehearsal.hand import NONE, Hand
 from entrick.core.rehearsal.many import Hands, InGroups
 from entrick.demo import sample_plans
 from examples import examples, some
@@ -111,6 +112,50 @@ def test_a_slip_that_is_tried_can_be_seen(seed: int, which: int) -> None:
 
     sound, slipped = strokes(SOUND), strokes(hand)
     assert slipped.is_empty or shapely.hausdorff_distance(sound, slipped, 0.02) > TRACE - 0.05
+
+
+@pytest.mark.parametrize("name", some(SMALL, 4))
+def test_a_sheet_can_be_finished_with_any_slip_that_is_tried(name: str) -> None:
+    """Where arcs fall short of each other there is nothing to prick: whoever draws notices."""
+    work, every = tried(name)
+    suffered = [(slip,) for slip in every.slips]
+    hands = Hands(NONE, len(suffered), 0, work.sheet.factor)
+    short = carry_out_slipped(every.order.acts, hands, suffered).short
+    assert np.max(short) * work.sheet.factor < 1.01 * SHORT
+
+
+@given(
+    st.floats(0.3, 80),
+    st.floats(-np.pi, np.pi),
+    st.floats(0.2, 6.0),
+    st.booleans(),
+    st.integers(5, 40),
+    st.complex_numbers(max_magnitude=90),
+)
+def test_an_arc_of_few_places_is_as_far_as_it_is_swung(
+    radius: float, start: float, sweep: float, back: bool, count: int, place: complex
+) -> None:
+    def swung(number: int) -> np.ndarray:
+        turned = start + np.linspace(0, -sweep if back else sweep, number)
+        return np.asarray(3 + 4j + radius * np.exp(1j * turned))
+
+    line = shapely.LineString([(p.real, p.imag) for p in swung(3000)])
+    away = line.distance(shapely.Point(place.real, place.imag))
+    assert from_arcs(np.array([place]), [swung(count)])[0] == pytest.approx(away, abs=1e-3)
+
+
+@examples(4)
+@given(st.sampled_from(("073", "074", "041")), st.integers(0, 10_000))
+def test_straights_between_places_of_a_run_lie_on_the_arc(name: str, which: int) -> None:
+    """However much longer than the others one hand draws it."""
+    every = tried(name)[1]
+    hand = which % (len(every.slips) + 1)
+    for piece in every.pieces:
+        run = piece.run(hand)
+        if piece.centre is not None and piece.radius is not None and np.all(np.isfinite(run)):
+            out = np.abs((run[1:] + run[:-1]) / 2 - piece.centre[hand])
+            assert np.max(np.abs(out - piece.radius[hand])) < 1.2 * BESIDE
+            assert np.abs(run[[0, -1]] - piece.places[[0, -1], hand]).max() < 1e-6
 
 
 @examples(6)

@@ -94,12 +94,13 @@ def drawn_by_hand(
     hands = Hands(hand or Hand(), 2, seed, sheet.factor)
     board = carry_out_slipped((order or in_order(work)).acts, hands, ((), slips))
     origin = complex(sheet.origin.x, sheet.origin.y)
-    pieces = [piece for piece in lined_in(board, sheet.factor) if piece.there[-1]]
+    own = hands.count - 1
+    pieces = [piece for piece in lined_in(board, sheet.factor) if piece.there[own]]
     names = {piece.name: line for _, line, loop in work.checked.runs for piece in loop.pieces}
     strokes = []
     for piece in pieces:
         kind = WIDTHS[piece.drawn.role]
-        at = origin + piece.places[:, -1]
+        at = origin + piece.run(own)
         line = names.get(piece.called, 0)
         strokes.append(Stroke(at, kind.width, kind.ink, piece.called, line))
     others = [mark for layer in work.drawing.layers for mark in layer.marks if mark.role in FINE]

@@ -69,7 +69,7 @@ def extra_lines(
     places = seen.places
     if not len(places):
         return ()
-    drawn = [piece.places[:, hand] for piece in pieces if piece.there[hand]]
+    drawn = [piece.run(hand) for piece in pieces if piece.there[hand]]
     planned = [piece.places[:, SOUND] for piece in pieces]
     near = tree_of([*drawn, *planned], 1).query(pairs(places))[0] < FAR
     near |= of_the_finish(work, pieces, places)

@@ -15,7 +15,7 @@ import numpy as np
 
 from ..rehearsal.many import Places, Reals
 from .lined import LinedPiece
-from .seen import Seen, pairs, tree_of
+from .seen import Seen, from_arcs, pairs, tree_of
 
 SHIFTED, TURNED = 0.5, 0.002
 """How far the view stands beside its place and how far askew as a rule, mm and radians: the border
@@ -52,11 +52,14 @@ class Outline:
         What each error moves, one standard deviation.
     pieces : tuple of slice
         Which places are whose.
+    bowed : tuple of bool
+        Which of them are arcs that straights between their places run beside.
     """
 
     places: Places
     moves: Places
     pieces: tuple[slice, ...]
+    bowed: tuple[bool, ...]
 
     @property
     def left(self) -> Places:
@@ -86,7 +89,8 @@ def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int
     turn = 1j * TURNED * np.nan_to_num(places)
     moves = np.concatenate([np.zeros((0, errors[0].shape[1])), *(errors[n] for n in there)])
     own = tuple(slice(a, b) for a, b in pairwise(ends))
-    return Outline(places, np.column_stack((moves, *view, turn)), own)
+    bowed = tuple(bool(pieces[n].bowed[hand]) for n in there)
+    return Outline(places, np.column_stack((moves, *view, turn)), own, bowed)
 
 
 @dataclass(frozen=True)
@@ -138,7 +142,7 @@ def laid_over(outline: Outline, seen: Seen, near: Places | None = None) -> Laid:
     errors = _errors(outline, seen, near)
     drawn: Places = outline.places + outline.moves @ errors
     forth = np.minimum(np.abs(_to_stroke(drawn, seen)), FAR) ** 2
-    back = np.minimum(_from(drawn, outline.pieces, seen), FAR) ** 2
+    back = np.minimum(_from(drawn, outline, seen), FAR) ** 2
     # Places of an outline are two millimetres apart, those that are seen one.
     beside = float(np.mean(back)) * len(seen.places) / 2 if len(back) else 0.0
     return Laid(drawn, forth, beside / SQUARE + float(errors @ errors))
@@ -163,9 +167,10 @@ def _errors(outline: Outline, seen: Seen, near: Places | None) -> Reals:
 
 def _least(across: Reals, weights: Reals, wanted: Reals) -> Reals:
     """Return the errors, each as likely as it is small, that move places as far as is wanted."""
-    weighed = across * weights[:, None]
-    square = weighed.T @ across + np.identity(across.shape[1])
-    return np.asarray(np.linalg.solve(square, weighed.T @ np.nan_to_num(wanted)), float)
+    share = np.sqrt(weights)
+    weighed = across * share[:, None]
+    square = weighed.T @ weighed + np.identity(across.shape[1])
+    return np.asarray(np.linalg.solve(square, weighed.T @ (share * np.nan_to_num(wanted))), float)
 
 
 def _to_stroke(places: Places, seen: Seen) -> Places:
@@ -175,11 +180,14 @@ def _to_stroke(places: Places, seen: Seen) -> Places:
     return found
 
 
-def _from(drawn: Places, pieces: Sequence[slice], seen: Seen) -> Reals:
-    """Return how far places that are seen are from an outline, some of them."""
+def _from(drawn: Places, outline: Outline, seen: Seen) -> Reals:
+    """Return how far places that are seen are from an outline as it is drawn, some of them."""
     some = seen.places[:: 1 + len(seen.places) // MOST_SEEN]
-    runs = [run for own in pieces if len(run := drawn[own][np.isfinite(drawn[own])])]
-    if not runs:
-        return np.full(len(some), FAR)
-    found: Reals = tree_of(runs).query(pairs(some))[0]
-    return found
+    found = np.full(len(some), FAR)
+    runs = [drawn[own][np.isfinite(drawn[own])] for own in outline.pieces]
+    each = list(zip(runs, outline.bowed, strict=True))
+    if straights := [run for run, is_bowed in each if len(run) and not is_bowed]:
+        found = tree_of(straights).query(pairs(some))[0]
+    if arcs := [run for run, is_bowed in each if len(run) and is_bowed]:
+        found = np.minimum(found, from_arcs(some, arcs))
+    return np.asarray(found, float)

@@ -5,8 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
+import numpy.typing as npt
 
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point
@@ -20,6 +22,10 @@ EVERY = 2.0
 
 FEWEST = 5
 """Places along the shortest piece."""
+
+
+BESIDE = 0.05
+"""How far an arc may run beside the straights between its places, mm."""
 
 
 @dataclass(frozen=True)
@@ -51,6 +57,23 @@ class LinedPiece:
     def planned(self) -> Line | Circle | Arc | Loop:
         """Where the figure has it."""
         return self.drawn.planned
+
+    @cached_property
+    def bowed(self) -> npt.NDArray[np.bool_]:
+        """Which hands drew it as an arc that straights between its `places` run beside: it came out
+        much longer than others draw it."""
+        if self.centre is None or self.radius is None:
+            return np.zeros(len(self.there), bool)
+        steps = np.mean(np.abs(np.diff(self.places, axis=0)), axis=0)
+        found: npt.NDArray[np.bool_] = steps**2 > 8 * BESIDE * self.radius
+        return found
+
+    def run(self, hand: int) -> Places:
+        """Return places along it as one hand drew it, close enough for straights between them."""
+        run = self.places[:, hand]
+        if self.centre is None or not self.bowed[hand]:
+            return run
+        return _finer(run, complex(self.centre[hand]))
 
     @property
     def is_heavy(self) -> bool:
@@ -101,6 +124,18 @@ def _along(piece: DrawnPiece, factor: float, hands: int) -> Places:
             swung: Places = centre + np.abs(radius) * np.exp(1j * turned)
             return swung
     return _along_curve(thing, planned, factor, hands)
+
+
+def _finer(run: Places, middle: complex) -> Places:
+    """Return places along an arc, close enough for straights between them."""
+    spokes, at = run - middle, np.arange(len(run))
+    turned, long = np.unwrap(np.angle(spokes)), np.abs(spokes)
+    widest = 2 * math.acos(max(0.0, 1 - BESIDE / float(np.max(long))))
+    shares = np.linspace(0.0, at[-1], math.ceil(float(np.ptp(turned)) / widest) + 1)
+    found: Places = middle + np.interp(shares, at, long) * np.exp(
+        1j * np.interp(shares, at, turned)
+    )
+    return found
 
 
 def _shares(size: float) -> Reals:

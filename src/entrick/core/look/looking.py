@@ -124,7 +124,7 @@ def _is_unfinished(every: Hypotheses, seen: SomeOf, hand: int | None) -> bool:
     """Tell whether several pieces are not lined in where a hand has them, and nothing is drawn
     where it has none."""
     own = hand or SOUND
-    drawn = [piece.places[:, own] for piece in every.pieces if piece.there[own]]
+    drawn = [piece.run(own) for piece in every.pieces if piece.there[own]]
     if not drawn or len(_undone(every, own, seen)) <= 1:
         return False
     beside = tree_of(drawn).query(pairs(seen.places), distance_upper_bound=FAR)[0]

@@ -120,7 +120,7 @@ def measured(
     lightest : float
         How dark something that is lined in is at least, as a share of the border.
     """
-    runs = [_evenly(piece.places[:, hand]) for piece in pieces]
+    runs = [_evenly(piece.run(hand)) for piece in pieces]
     profiles = [_profiles(straight, run + at) for run in runs]
     outline = _outline(straight, profiles, lightest)
     among = _Among(runs)

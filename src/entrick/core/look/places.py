@@ -227,7 +227,7 @@ class _Scene:
 
     def _runs(self, name: str, hand: int) -> list[Places]:
         return [
-            piece.places[:, hand]
+            piece.run(hand)
             for piece in self.pieces
             if piece.there[hand] and name in ("", piece.called)
         ]

@@ -64,11 +64,11 @@ def played(work: Work, question: Question, answer: float | str) -> Played:
     origin = complex(work.sheet.origin.x, work.sheet.origin.y)
     runs, lost = list(_swings(board, [slip.act for slip in slips], work.sheet.factor)), False
     for piece in lined_in(board, work.sheet.factor):
-        right, wrong = piece.places[:, 0], piece.places[:, -1]
+        right, wrong = piece.places.T
         if not np.all(np.isfinite(wrong)):
             lost = True
         elif float(np.max(np.abs(wrong - right))) > SEEN:
-            runs.append(wrong)
+            runs.append(piece.run(1))
     told = "With that a piece of the outline cannot be drawn: what it stands on does not meet."
     return Played(tuple(_run(origin + run) for run in runs), told if lost else "")
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Protocol
@@ -83,4 +84,30 @@ def from_run(places: Places, run: Places) -> Reals:
     offset = places[:, None] - start
     share = np.clip((np.conj(along) * offset).real / size, 0.0, 1.0)
     found: Reals = np.min(np.abs(offset - share * along), axis=1)
+    return found
+
+
+def from_arcs(places: Places, runs: Sequence[Places]) -> Reals:
+    """Return how far places are from the nearest of some arcs, mm.
+
+    Parameters
+    ----------
+    places : array of complex
+    runs : sequence of array of complex
+        One at least: four places or more along each arc, from its start to its end, and no two
+        further apart than a third of a turn.
+    """
+    ends = np.array([[run[0], run[-1]] for run in runs]).T[:, :, None]
+    a, b, c = np.array([run[[0, len(run) // 3, 2 * len(run) // 3]] for run in runs]).T[:, :, None]
+    # The circle through three of its places, seen from the first (perpendicular bisectors).
+    p, q = b - a, c - a
+    twice = 2 * (np.conj(p) * q).imag
+    middle = a + 1j * (p * np.abs(q) ** 2 - q * np.abs(p) ** 2) / twice
+    sense, radius = np.sign(twice), np.abs(a - middle)
+    start, end = np.angle(ends - middle)
+    spokes = places - middle
+    turned = np.mod(sense * (np.angle(spokes) - start), math.tau)
+    on = turned <= np.mod(sense * (end - start), math.tau)
+    beyond = np.min(np.abs(places - ends), axis=0)
+    found: Reals = np.min(np.where(on, np.abs(np.abs(spokes) - radius), beyond), axis=0)
     return found

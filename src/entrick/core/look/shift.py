@@ -15,6 +15,12 @@ from .straight import SeenStrokes
 SPREAD = 40
 """How far a view is looked for from where it belongs, mm."""
 
+STEP = 2.0
+"""Steps in which it is looked for, mm."""
+
+MOST_ROUNDS = 40
+"""Rounds by which it is told how far a view stands beside its place, the longest ones."""
+
 ELSEWHERE = 1.0
 """How far a view has to stand from its place to be said to stand elsewhere, mm."""
 
@@ -30,10 +36,12 @@ def shift_of(expected: Places, seen: SeenStrokes) -> complex:
     here = float(np.mean(np.minimum(seen.away(expected), FAR)))
     if here < NEARLY:
         return 0j
-    steps = np.arange(-SPREAD, SPREAD + 1.0, 2.0)
+    steps = np.arange(-SPREAD, SPREAD + 1.0, STEP)
     grid = (steps[:, None] + 1j * steps).ravel()
     sparse = expected[:: max(1, len(expected) // 150)]
     costs = _cost_at(grid, sparse, seen)
+    if float(np.min(costs)) > NEARLY + STEP:
+        return 0j
     best = complex(grid[int(np.argmin(costs))])
     for reach in (1.0, 0.25):
         fine = np.arange(-reach, reach + reach / 4, reach / 4)
@@ -51,7 +59,10 @@ def _cost_at(shifts: Places, places: Places, seen: SeenStrokes) -> Reals:
 def fine_shift(seen: SeenStrokes, pieces: Sequence[LinedPiece], hand: int) -> complex:
     """Return by how much a view stands beside its place where that is no more than a hand is off,
     mm: the middle of what its pieces say."""
-    rounds = [piece for piece in pieces if piece.centre is not None]
+    rounds = sorted(
+        (piece for piece in pieces if piece.centre is not None),
+        key=lambda piece: -float(np.sum(np.abs(np.diff(piece.places[:, hand])))),
+    )[:MOST_ROUNDS]
     found = measured(seen.straight, rounds, hand, seen.origin, seen.lightest)
     away = [
         each.fitted.centre - complex(each.piece.centre[hand])

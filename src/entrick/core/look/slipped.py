@@ -11,7 +11,7 @@ import numpy as np
 
 from ..acts.act import Act, GoOver, Key, Setting, StepOff, Swing, Way
 from ..measure import Number
-from ..rehearsal.carry_out import Board, DrawnRound
+from ..rehearsal.carry_out import Board, DrawnLine, DrawnRound
 from ..rehearsal.many import Hands, Places, Reals
 
 Sort = Literal["size", "angle", "crossing", "needle", "left out"]
@@ -53,14 +53,17 @@ class Slip:
 class SlippedBoard(Board):
     """A board on which each hand suffers slips of its own; the first as a rule none.
 
-    `suffered` are those of every hand."""
+    `suffered` are those of every hand. `short` is by how much at most, for each, what should cross
+    fell short of each other, in plan units."""
 
     suffered: Sequence[Sequence[Slip]] = ((),)
     now: Act | None = None
     missing: list[frozenset[int]] = field(default_factory=list)
+    short: Reals = field(init=False)
 
     def __post_init__(self) -> None:
         super().__post_init__()
+        self.short = np.zeros(self.hands.count)
         self._at: dict[tuple[Act | None, Sort], list[tuple[int, Slip]]] = {}
         for hand, slips in enumerate(self.suffered):
             for slip in slips:
@@ -125,6 +128,20 @@ class SlippedBoard(Board):
         for hand, _ in slipped:
             found[hand] *= -1.0
         return found
+
+    def _two_rounds(self, first: DrawnRound, second: DrawnRound, side: float | Reals) -> Places:
+        apart = np.abs(second.centre - first.centre)
+        one, other = np.abs(first.radius), np.abs(second.radius)
+        self._fell_short(np.maximum(apart - (one + other), np.abs(one - other) - apart))
+        return super()._two_rounds(first, second, side)
+
+    def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float | Reals) -> Places:
+        away = np.abs(((round_.centre - line.at) * np.conj(line.ahead)).imag)
+        self._fell_short(away - np.abs(round_.radius))
+        return super()._line_round(line, round_, side)
+
+    def _fell_short(self, by: Reals) -> None:
+        self.short = np.fmax(self.short, by)
 
     def needle_at(self, key: Key) -> Places:
         """Return the mark on which the needle is set."""

@@ -52,13 +52,14 @@ def traced(
     for hand in hands:
         changed = tuple(np.flatnonzero(changes[:, hand]).tolist())
         drawn = [n for n in changed if pieces[n].there[hand]]
-        runs = [pieces[n].places[:, hand] for n in drawn]
-        if drawn and by_errors.gain(_way(np.concatenate(runs), every), drawn) > AT_ALL:
+        places = [pieces[n].places[:, hand] for n in drawn]
+        if drawn and by_errors.gain(_way(np.concatenate(places), every), drawn) > AT_ALL:
             yield hand
             continue
         gone = [sound[n] for n in changed]
         if gone:
-            left = _way(np.concatenate(gone), kept(changed), _tree(runs))
+            runs = _tree([pieces[n].run(hand) for n in drawn])
+            left = _way(np.concatenate(gone), kept(changed), runs)
             if by_errors.gain(left, changed) > AT_ALL:
                 yield hand
 

@@ -22,7 +22,7 @@ from .errors import TORN, alongside, errors_of
 from .in_order import InOrder, in_order
 from .likely import Outline, laid_over, outline_of
 from .lined import FEWEST, LinedPiece, lined_in
-from .seen import Seen, from_run, pairs, tree_of
+from .seen import Seen, from_arcs, from_run, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
 from .slips import slips_of
 from .traces import SOUND, elsewhere, traced
@@ -43,6 +43,10 @@ from where the best has come to."""
 
 TRIES = 8
 """Hands that carry out each of those few anew, with errors: some may have taken another way."""
+
+SHORT = 0.5
+"""By how much arcs may fall short of each other for a mark to be pricked between them, mm: who
+finds them further apart looks for the slip, and finishes no sheet with it."""
 
 ALIKE = 0.5
 """Distance within which two outlines are one figure, mm."""
@@ -66,7 +70,8 @@ class Hypotheses:
     ----------
     order : InOrder
     slips : tuple of Slip
-        Those that leave a trace in what is lined in by which they can be told.
+        Those with which a sheet can be finished, and that leave a trace in what is lined in by
+        which they can be told.
     pieces : tuple of LinedPiece
         By a hand that suffers none but what is known already, and one for each slip.
     errors : tuple of array of complex, (places, errors)
@@ -108,9 +113,11 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     sheet = work.sheet
     low = complex(sheet.left, sheet.border) - complex(sheet.origin.x, sheet.origin.y)
     room = complex(sheet.width - sheet.border - sheet.left, sheet.height - 2 * sheet.border)
-    inside = np.flatnonzero(_can_be_drawn(pieces, low, low + room))
+    finished = board.short * work.sheet.factor <= SHORT
+    finished &= _can_be_drawn(pieces, low, low + room)
     errors = errors_of(order, work.sheet.factor, pieces, known)
-    traces = list(traced(pieces, errors, [hand for hand in inside.tolist() if hand != SOUND]))
+    slipped = [hand for hand in np.flatnonzero(finished).tolist() if hand != SOUND]
+    traces = list(traced(pieces, errors, slipped))
     return Hypotheses(
         order,
         tuple(slips[hand - 1] for hand in traces),
@@ -342,10 +349,12 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
         kept = sound[~changed_by[:, hand]]
         away = np.minimum(np.min(kept, axis=0, initial=FAR), FAR)
         changed = [pieces[n] for n in np.flatnonzero(changed_by[:, hand]).tolist()]
-        drawn = [piece.places[:, hand] for piece in changed if piece.there[hand]]
-        if drawn:
-            near = tree_of(drawn, ROUGHLY).query(pairs(places), distance_upper_bound=FAR)[0]
+        there = [piece for piece in changed if piece.there[hand]]
+        if straights := [piece.places[:, hand] for piece in there if not piece.bowed[hand]]:
+            near = tree_of(straights, ROUGHLY).query(pairs(places), distance_upper_bound=FAR)[0]
             away = np.minimum(away, near)
+        if arcs := [piece.places[:, hand] for piece in there if piece.bowed[hand]]:
+            away = np.minimum(away, from_arcs(places, arcs))
         found[hand] = np.mean(away**2)
     return found
 

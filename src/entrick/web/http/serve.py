@@ -19,7 +19,7 @@ from typing import Any
 
 import platformdirs
 
-from ...demo import load
+from ...demo.jobs import load
 from ...store import RegisterTrouble, Store, Where, open_store, salvage, snapshots_of
 from ...store.doors import device_of
 from ..register.keeper import Keeper

@@ -127,7 +127,12 @@ def within(said: str, words: Mapping[str, Sequence[str]]) -> list[Within]:
     """Return the words of the trade in what stands where a kind does: the longest it begins with,
     and every kind's own name further on (``tangent arc``)."""
     small = said.casefold()
-    places = ((each, re.search(rf"(?<!\S){re.escape(each)}(?!\S)", small)) for each in words)
+    # Most of the words are not in it at all, and a pattern costs more than to look for one.
+    places = (
+        (each, re.search(rf"(?<!\S){re.escape(each)}(?!\S)", small))
+        for each in words
+        if each in small
+    )
     there = [
         (place.start(), -len(each), each)
         for each, place in places

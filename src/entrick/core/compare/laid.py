@@ -21,8 +21,8 @@ ORIGIN = Point(0.0, 0.0)
 ROUGHLY, FINELY = 200, 4000
 """Places by which outlines are laid over each other, first from several sides, then in the end."""
 
-TRIED = 24
-"""Turns from which it is begun."""
+TRIED, LIKELY = 24, 6
+"""Turns from which it is begun, and those of them that are gone on with."""
 
 CLOSELY = 400
 """Places whose true distances are taken in the end."""
@@ -30,8 +30,9 @@ CLOSELY = 400
 STEPS_DOWN, FEWEST = 6, 6
 """Steps of that, and fewest places it needs."""
 
-STEPS = 60
-"""Times everything is moved to where it lies nearest."""
+FIRST_STEPS, STEPS = 6, 60
+"""Times everything is moved to where it lies nearest, before it is seen which turns are likely, and
+in the end."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,9 +71,10 @@ def laid_over(made: Sequence[Loop], meant: Sequence[Loop]) -> Laid:
     tree = KDTree(target)
     rough = _places(made, ROUGHLY)
     middle, there = rough.mean(axis=0), target.mean(axis=0)
-    starts = [_from(math.tau * k / TRIED, middle, there) for k in range(TRIED)]
-    best = min((_nearest(rough, tree, target, start) for start in starts), key=lambda each: each[1])
-    turn, by = _nearest(_places(made, FINELY), tree, target, best[0])[0]
+    begun = [_from(math.tau * k / TRIED, middle, there) for k in range(TRIED)]
+    begun = _best_of(LIKELY, [_nearest(rough, tree, target, each, FIRST_STEPS) for each in begun])
+    best = _best_of(1, [_nearest(rough, tree, target, each) for each in begun])[0]
+    turn, by = _nearest(_places(made, FINELY), tree, target, best)[0]
     return _exactly(Laid(turn, Point(float(by[0]), float(by[1]))), made, meant, tree)
 
 
@@ -113,12 +115,19 @@ def _turned(spots: Places, turn: float) -> Places:
     return np.array(spots @ np.array([[cos, sin], [-sin, cos]]))
 
 
-def _nearest(spots: Places, tree: KDTree, target: Places, start: Motion) -> tuple[Motion, float]:
+def _best_of(count: int, found: Sequence[tuple[Motion, float]]) -> list[Motion]:
+    """Return the motions that bring places nearest."""
+    return [motion for motion, _ in sorted(found, key=lambda each: each[1])[:count]]
+
+
+def _nearest(
+    spots: Places, tree: KDTree, target: Places, start: Motion, steps: int = STEPS
+) -> tuple[Motion, float]:
     """Return the motion that brings places nearest to their targets, and how far they are in the
     mean of squares."""
     turn, by = start
     off = math.inf
-    for _ in range(STEPS):
+    for _ in range(steps):
         moved = _turned(spots, turn) + by
         far, which = tree.query(moved)
         now = float(np.mean(far**2))

@@ -237,8 +237,12 @@ def _freest(
         )
         if covered < least and (strokes or boxes):
             box = Box(x - half, y - tall, x + half, y + tall)
-            covered += sum(cuts(stroke, box) for stroke in strokes)
             covered += ILLEGIBLE * sum(meets(other, box) for other in boxes)
+            for stroke in strokes:
+                # Where another side covers less already, it does not matter how much less.
+                if covered >= least:
+                    break
+                covered += cuts(stroke, box)
         if covered < least:
             best, least = side, covered
         if not covered:

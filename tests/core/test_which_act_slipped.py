@@ -127,7 +127,7 @@ def test_a_sheet_can_be_finished_with_any_slip_that_is_tried(name: str) -> None:
 @given(
     st.floats(0.3, 80),
     st.floats(-np.pi, np.pi),
-    st.floats(0.2, 6.0),
+    st.floats(0.2, 6.0) | st.just(2 * np.pi),
     st.booleans(),
     st.integers(5, 40),
     st.complex_numbers(max_magnitude=90),

@@ -87,6 +87,10 @@ def from_run(places: Places, run: Places) -> Reals:
     return found
 
 
+CLOSED = 0.01
+"""Between its ends a circle turns by no more than that, radians, and no arc so little."""
+
+
 def from_arcs(places: Places, runs: Sequence[Places]) -> Reals:
     """Return how far places are from the nearest of some arcs, mm.
 
@@ -107,7 +111,8 @@ def from_arcs(places: Places, runs: Sequence[Places]) -> Reals:
     start, end = np.angle(ends - middle)
     spokes = places - middle
     turned = np.mod(sense * (np.angle(spokes) - start), math.tau)
-    on = turned <= np.mod(sense * (end - start), math.tau)
+    swept = np.mod(sense * (end - start), math.tau)
+    on = turned <= np.where(swept < CLOSED, math.tau, swept)
     beyond = np.min(np.abs(places - ends), axis=0)
     found: Reals = np.min(np.where(on, np.abs(np.abs(spokes) - radius), beyond), axis=0)
     return found

@@ -19,8 +19,9 @@ from .seen import pairs, tree_of
 SOUND = 0
 """The hand that suffers no slip."""
 
-AT_ALL = 6.0
-"""How much likelier what a slip leaves has to be of it than of errors for it to be tried."""
+TOLD = 20.0
+"""How much likelier what is seen has to be of a slip than of errors for it to be told, or what it
+leaves for it to be tried: twice the logarithm."""
 
 HARDLY = 0.035
 """What a slip moves by no more stays where it was, mm."""
@@ -53,14 +54,14 @@ def traced(
         changed = tuple(np.flatnonzero(changes[:, hand]).tolist())
         drawn = [n for n in changed if pieces[n].there[hand]]
         places = [pieces[n].places[:, hand] for n in drawn]
-        if drawn and by_errors.gain(_way(np.concatenate(places), every), drawn) > AT_ALL:
+        if drawn and by_errors.gain(_way(np.concatenate(places), every), drawn) > TOLD:
             yield hand
             continue
         gone = [sound[n] for n in changed]
         if gone:
             runs = _tree([pieces[n].run(hand) for n in drawn])
             left = _way(np.concatenate(gone), kept(changed), runs)
-            if by_errors.gain(left, changed) > AT_ALL:
+            if by_errors.gain(left, changed) > TOLD:
                 yield hand
 
 

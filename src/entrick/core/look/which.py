@@ -25,13 +25,10 @@ from .lined import FEWEST, LinedPiece, lined_in
 from .seen import Seen, from_arcs, from_run, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
 from .slips import slips_of
-from .traces import SOUND, elsewhere, traced
+from .traces import SOUND, TOLD, elsewhere, traced
 
 FAR = 3.0
 """Distance beyond which a place is no more than far from a stroke, mm."""
-
-TOLD = 20.0
-"""How much likelier what is seen has to be of a slip than of none: twice the logarithm."""
 
 AS_WELL = 10.0
 """Within which one slip explains a sheet as well as another: twice the logarithm of how much

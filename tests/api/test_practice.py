@@ -14,7 +14,8 @@ from entrick.core.plan.writer import write_plan
 from entrick.core.practice.ask import questions
 from entrick.core.practice.keys import answer_of
 from entrick.core.summarize import summarize
-from entrick.demo import load, sample_plans
+from entrick.demo import sample_plans
+from entrick.demo.jobs import load
 from entrick.demo.practice import HABITS, load_practice
 from entrick.store import Store, list_answers
 

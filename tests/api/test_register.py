@@ -10,7 +10,8 @@ from sqlalchemy import text as sql
 from sqlalchemy.exc import IntegrityError
 
 from entrick.core.summarize import summarize
-from entrick.demo import load, sample_plans
+from entrick.demo import sample_plans
+from entrick.demo.jobs import load
 from entrick.store import StaleSave, Store, add_job, list_jobs, one_job, open_store, save_revision
 from entrick.store.models import Revision
 

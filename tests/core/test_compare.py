@@ -16,6 +16,7 @@ from entrick.cli import main
 from entrick.core.compare import Laid, compared, laid_over
 from entrick.core.formats import write_cutter_dxf
 from entrick.core.geometry import Loop, Point
+from examples import examples
 
 PLATE = (
     "frame = box, {w} by 60, centred on O\nx = rounded, all corners of frame, radius 8\nrim = line in, x\n"
@@ -58,6 +59,7 @@ def coords(loop: Loop) -> list[tuple[float, float]]:
     return [tuple(spot) for spot, _ in places(loop, 3000)]
 
 
+@examples(5)
 @given(st.floats(88, 92), st.floats(19, 21), st.floats(22, 26))
 def test_how_far_it_is_off_agrees_with_a_general_library(w: float, a: float, d: float) -> None:
     """The greatest distance either way is Hausdorff's, by shapely over fine chords."""

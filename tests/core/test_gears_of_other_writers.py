@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 
 from entrick.core.desk import work_out
 from entrick.core.readback import ReadBack, read_back, read_profile
-from examples import examples
+from examples import examples, some
 
 
 @dataclass(frozen=True)
@@ -90,18 +90,19 @@ def again(data: bytes) -> ReadBack:
     return read_back(read_profile(data, "wheel.dxf"))
 
 
-@pytest.mark.parametrize(
-    ("wheel", "said"),
-    [
-        (Wheel(4, 18), "18 teeth, module 4, turned"),
-        (Wheel(2.5, 31, 14.5), "31 teeth, module 2.5, pressure 14.5°, turned"),
-        (Wheel(3, 12, shift=0.3), "12 teeth, module 3, profile shift 0.3, turned"),
-        (Wheel(5, 24, backlash=0.2), "24 teeth, module 5, backlash 0.2, turned"),
-        (Wheel(4, 40, dedendum=1.157), "40 teeth, module 4, proportions older, turned"),
-        (Wheel(6, 22, 25), "22 teeth, module 6, pressure 25°, turned"),
-    ],
+WHEELS = (
+    (Wheel(4, 18), "18 teeth, module 4, turned"),
+    (Wheel(2.5, 31, 14.5), "31 teeth, module 2.5, pressure 14.5°, turned"),
+    (Wheel(3, 12, shift=0.3), "12 teeth, module 3, profile shift 0.3, turned"),
+    (Wheel(5, 24, backlash=0.2), "24 teeth, module 5, backlash 0.2, turned"),
+    (Wheel(4, 40, dedendum=1.157), "40 teeth, module 4, proportions older, turned"),
+    (Wheel(6, 22, 25), "22 teeth, module 6, pressure 25°, turned"),
 )
-@pytest.mark.parametrize("places", [4, 6])
+
+
+@pytest.mark.parametrize(
+    ("wheel", "said", "places"), some([(*each, n) for each in WHEELS for n in (4, 6)], 6)
+)
 def test_a_gear_of_another_writer_is_one_row(wheel: Wheel, said: str, places: int) -> None:
     found = again(polyline(wheel, places))
     assert f"gear, about O, {said}" in found.text, found.text

@@ -19,7 +19,7 @@ from entrick.core.look.lined import BESIDE, lined_in
 from entrick.core.look.seen import from_arcs
 from entrick.core.look.slipped import Slip, carry_out_slipped
 from entrick.core.look.traces import SOUND, TRACE
-from entrick.core.look.which import SHORT, Hypotheses, hypotheses, named
+from entrick.core.look.which import SHORT, STEADY, Hypotheses, hypotheses, named
 from entrick.core.rehearsal.hand import NONE, Hand
 from entrick.core.rehearsal.many import Hands, InGroups
 from entrick.demo import sample_plans
@@ -73,6 +73,38 @@ def seen(work: Work, every: Hypotheses, seed: int, slips: list[Slip]) -> Strokes
             fine.append(run)
             spots.append(run[::5])
     return Strokes(np.concatenate(fine), np.concatenate(spots))
+
+
+@given(st.sampled_from(sorted(PLANS.keys() - {"066"})), st.integers(0, 10_000))
+def test_a_slip_is_drawn_as_it_is_tried(name: str, which: int) -> None:
+    """By a hand that errs by next to nothing, whoever else draws beside it; but where two of them go different ways."""
+    work, every = tried(name)
+    hand = which % len(every.slips) + 1
+    one, other = (drawn_pieces(work, every, hand, seed) for seed in (which, which + 1))
+    for piece in every.pieces:
+        if piece.there[hand]:
+            runs = zip(one[piece.called], other[piece.called], strict=True)
+            alike = [run for run, again in runs if apart(run, again) < 0.15]
+            assert min((apart(piece.run(hand), run) for run in alike), default=0) < 0.15
+
+
+def drawn_pieces(
+    work: Work, every: Hypotheses, hand: int, seed: int
+) -> dict[str, list[np.ndarray]]:
+    """Return what a steady hand draws with the slip of another one, by the names of the pieces."""
+    slips = [every.slips[hand - 1]]
+    sheet = drawn_by_hand(work, seed, slips, Hand().times(STEADY), every.order)
+    origin = complex(work.sheet.origin.x, work.sheet.origin.y)
+    drawn: dict[str, list[np.ndarray]] = {}
+    for stroke in sheet.strokes:
+        drawn.setdefault(stroke.piece, []).append(stroke.places - origin)
+    return drawn
+
+
+def apart(one: np.ndarray, other: np.ndarray) -> float:
+    """Return how far two runs are apart where they are furthest, by a general-purpose library."""
+    lines = [shapely.LineString(np.column_stack((run.real, run.imag))) for run in (one, other)]
+    return float(shapely.hausdorff_distance(*lines))
 
 
 @examples(12)

@@ -90,9 +90,10 @@ def drawn_by_hand(
         Where an act stands on something that is not there.
     """
     sheet = work.sheet
-    # The first hand tells which way is meant where the others may take another one.
-    hands = Hands(hand or Hand(), 2, seed, sheet.factor)
-    board = carry_out_slipped((order or in_order(work)).acts, hands, ((), slips))
+    # The first hand tells which way is meant where the others may take another one, and two of
+    # three where a station belongs.
+    hands = Hands(hand or Hand(), 3, seed, sheet.factor)
+    board = carry_out_slipped((order or in_order(work)).acts, hands, ((), (), slips))
     origin = complex(sheet.origin.x, sheet.origin.y)
     own = hands.count - 1
     pieces = [piece for piece in lined_in(board, sheet.factor) if piece.there[own]]

@@ -71,7 +71,7 @@ def extra_lines(
         return ()
     drawn = [piece.run(hand) for piece in pieces if piece.there[hand]]
     planned = [piece.places[:, SOUND] for piece in pieces]
-    near = tree_of([*drawn, *planned], 1).query(pairs(places))[0] < FAR
+    near = tree_of([*drawn, *planned], FAR / 2).query(pairs(places))[0] < FAR
     near |= of_the_finish(work, pieces, places)
     return tuple(_clusters(places[~near]))[:MOST_EXTRA]
 

@@ -36,7 +36,7 @@ outline is about where it belongs."""
 
 FAR = NARROWING[-1]
 
-MOST_SEEN = 500
+MOST_SEEN = 2500
 """Places that are seen whose distance from an outline is taken."""
 
 

@@ -15,6 +15,7 @@ from ..geometry import Arc, Circle, Line, Loop, Point
 from ..rehearsal.carry_out import DrawnLine, DrawnPiece, DrawnRound
 from ..rehearsal.curve import DrawnCurve, place_at
 from ..rehearsal.many import Places, Reals
+from ..tolerance import SPECK
 from .slipped import SlippedBoard
 
 EVERY = 2.0
@@ -153,9 +154,13 @@ def _swept(piece: DrawnPiece, thing: DrawnRound) -> tuple[Reals, Reals]:
     first, last = (np.angle(end - thing.centre) for end in (piece.start, piece.end))
     sense = 1.0 if planned.sweep > 0 else -1.0
     turned = sense * (last - first) % math.tau
-    # An arc whose ends came out changed round is a short one still, and not nearly all round.
+    # A short arc whose ends came out changed round is a short one still, and not nearly all round;
+    # a long one whose ends came out in one place is all round.
     back = turned - math.tau
-    turned = np.where((back > -NEARLY) & (abs(planned.sweep) < math.pi), back, turned)
+    if abs(planned.sweep) < math.pi:
+        turned = np.where(back > -NEARLY, back, turned)
+    else:
+        turned = np.where(turned < SPECK, math.tau, turned)
     return first, sense * turned
 
 

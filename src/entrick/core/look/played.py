@@ -59,16 +59,17 @@ def played(work: Work, question: Question, answer: float | str) -> Played:
     slips = [slip for act in acts for slip in _slip(work, question, answer, act)]
     if question.step <= 0 or not slips:
         return Played()
-    hands = Hands(NONE, 2, 0, work.sheet.factor)
-    board = carry_out_slipped(order.acts, hands, ((), slips))
+    # Two of three hands tell where a station belongs.
+    hands = Hands(NONE, 3, 0, work.sheet.factor)
+    board = carry_out_slipped(order.acts, hands, ((), (), slips))
     origin = complex(work.sheet.origin.x, work.sheet.origin.y)
     runs, lost = list(_swings(board, [slip.act for slip in slips], work.sheet.factor)), False
     for piece in lined_in(board, work.sheet.factor):
-        right, wrong = piece.places.T
+        right, _, wrong = piece.places.T
         if not np.all(np.isfinite(wrong)):
             lost = True
         elif float(np.max(np.abs(wrong - right))) > SEEN:
-            runs.append(piece.run(1))
+            runs.append(piece.run(2))
     told = "With that a piece of the outline cannot be drawn: what it stands on does not meet."
     return Played(tuple(_run(origin + run) for run in runs), told if lost else "")
 

@@ -49,27 +49,27 @@ class SomeOf:
         return self.seen.nearest(places)
 
 
-FINER = 8
-"""Parts of the distance from place to place of a run to which it is looked how far it is."""
+CLOSE = 0.25
+"""Distance of places along a run by which it is told how far it is, mm."""
 
 
-def tree_of(runs: Sequence[Places], finer: int = FINER) -> KDTree:
+def tree_of(runs: Sequence[Places], close: float = CLOSE) -> KDTree:
     """Return what tells how far places are from runs of straights.
 
     Parameters
     ----------
     runs : sequence of array of complex
         One at least; mm.
-    finer : int, optional
-        Into how many parts every straight is divided: it is looked at their ends alone.
+    close : float, optional
+        It is looked at places no further apart than that, mm.
     """
     every = np.concatenate(runs)
     ahead = np.diff(every, append=every[-1])
-    ends = np.cumsum([len(run) for run in runs]) - 1
-    counts = np.ones((len(every), finer), bool)
-    counts[ends, 1:] = False
-    fine = every[:, None] + ahead[:, None] * (np.arange(finer) / finer)
-    return KDTree(pairs(fine[counts]))
+    parts = np.maximum(np.ceil(np.abs(ahead) / close), 1).astype(int)
+    parts[np.cumsum([len(run) for run in runs]) - 1] = 1
+    first = np.repeat(np.cumsum(parts) - parts, parts)
+    share = (np.arange(len(first)) - first) / np.repeat(parts, parts)
+    return KDTree(pairs(np.repeat(every, parts) + np.repeat(ahead, parts) * share))
 
 
 def pairs(places: Places) -> Reals:

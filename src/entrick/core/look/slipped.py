@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..acts.act import Act, GoOver, Key, Setting, StepOff, Swing, Way
+from ..acts.act import Act, GoOver, Key, Prick, Setting, StepOff, Swing, Way
 from ..measure import Number
 from ..rehearsal.carry_out import Board, DrawnLine, DrawnRound
 from ..rehearsal.many import Hands, Places, Reals
@@ -47,6 +47,10 @@ class Slip:
     right: float = 0.0
     wrong: float = 0.0
     instead: Key = ""
+
+
+PARALLEL = 0.01
+"""Angle under which lines that should cross do so nowhere, radians."""
 
 
 @dataclass
@@ -139,6 +143,13 @@ class SlippedBoard(Board):
         away = np.abs(((round_.centre - line.at) * np.conj(line.ahead)).imag)
         self._fell_short(away - np.abs(round_.radius))
         return super()._line_round(line, round_, side)
+
+    def _pricked(self, act: Prick) -> Places:
+        first, second = self.things.get(act.first), self.things.get(act.second)
+        if isinstance(first, DrawnLine) and isinstance(second, DrawnLine):
+            turn = np.abs((np.conj(first.ahead) * second.ahead).imag)
+            self._fell_short(np.where(turn < PARALLEL, np.inf, 0.0))
+        return super()._pricked(act)
 
     def _fell_short(self, by: Reals) -> None:
         self.short = np.fmax(self.short, by)

@@ -356,6 +356,6 @@ def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
     return found
 
 
-ROUGHLY = 2
-"""Parts of the distance between places of an outline to which it is held against what is seen
-before its errors are."""
+ROUGHLY = 1.0
+"""Distance of places along an outline by which it is held against what is seen before its errors
+are, mm."""

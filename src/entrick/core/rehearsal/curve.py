@@ -3,7 +3,7 @@ out."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,6 +11,7 @@ import numpy as np
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.loop import nearest_place
 from ..memo import remembered
+from ..tolerance import SPECK
 from .many import Places, Reals
 
 
@@ -74,11 +75,25 @@ def copied(curve: DrawnCurve, loop: Loop, move: Callable[[Places], Places]) -> D
     stations = []
     for at, moved in zip(curve.along, curve.moved, strict=True):
         place = place_at(curve.true, float(at))
-        came = move(moved + complex(place.x, place.y))
-        # Where most hands have it: one that is far off moves the place of no other.
-        middle = Point(float(np.median(came.real)), float(np.median(came.imag)))
-        stations.append((on(loop, middle), came))
-    return through(loop, curve.off, stations)
+        true = complex(place.x, place.y)
+        # Where most hands have a copy of its place: one that is far off moves it for no other.
+        copy = move(np.full(len(moved), true))
+        middle = Point(float(np.median(copy.real)), float(np.median(copy.imag)))
+        spot = on(loop, middle)
+        stations.append((abs(spot - middle), spot, move(moved + true)))
+    return through(loop, curve.off, list(_each_in_its_place(stations)))
+
+
+def _each_in_its_place(
+    stations: Sequence[tuple[float, Point, Places]],
+) -> Iterator[tuple[Point, Places]]:
+    """Yield stations of a copy that ends sooner than its curve: of those that lie beyond its end
+    the nearest alone."""
+    taken: list[Point] = []
+    for _, spot, came in sorted(stations, key=lambda each: each[0]):
+        if all(abs(spot - other) > SPECK for other in taken):
+            taken.append(spot)
+            yield spot, came
 
 
 @remembered()
@@ -100,9 +115,11 @@ def _share(curve: Line | Circle | Arc, entry: Point, spot: Point) -> float:
             return min(abs(spot - entry) / long, 1.0) if long else 0.0
         case Arc():
             first = abs(entry - curve.first) <= abs(entry - curve.last)
-            turned = abs(_turn(curve, spot))
-            whole = abs(curve.sweep)
-            return min((turned if first else whole - turned) / whole, 1.0)
+            turned, whole = _turn(curve, spot), abs(curve.sweep)
+            if turned > whole:
+                # Beside one of its ends: just before the first it has turned nearly all round.
+                turned = whole if turned - whole < 2 * np.pi - turned else 0.0
+            return (turned if first else whole - turned) / whole
     return ((spot - curve.centre).angle % (2 * np.pi)) / (2 * np.pi)
 
 

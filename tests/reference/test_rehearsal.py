@@ -26,8 +26,11 @@ from entrick.core.acts.act import Act
 from entrick.core.board.kit import Kit, default_kit
 from entrick.core.board.order import acts_of
 from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Arc, Loop, Point
+from entrick.core.geometry.loop import Piece
 from entrick.core.measure import Unit
 from entrick.core.rehearsal.carry_out import DrawnRound, carry_out, miss_of
+from entrick.core.rehearsal.curve import along_of
 from entrick.core.rehearsal.hand import NONE, Hand
 from entrick.core.rehearsal.many import Hands
 from entrick.core.rehearsal.other_ways import OtherWay, other_ways, template_holes
@@ -357,3 +360,23 @@ def test_holes_stepped_round_are_told_by_name_with_their_places_and_how_the_step
     assert {f"bolts.{n}" for n in range(1, 7)} == {name for name, way in found if way == "place"}
     assert found["ring", "closing"].off.sigma == pytest.approx(0.483, rel=0.1)
     assert found["bolts.4", "place"].off.nine > found["bolts.1", "place"].off.nine
+
+
+@given(
+    st.floats(-math.pi, math.pi),
+    st.floats(0.1, 6.0),
+    st.booleans(),
+    st.booleans(),
+    st.floats(-1e-7, 1e-7),
+)
+def test_a_place_beside_an_end_of_an_arc_is_at_that_end(
+    start: float, sweep: float, back: bool, reverse: bool, beside: float
+) -> None:
+    """On whichever side of it rounding has put it: stations of copies stand at ends of arcs."""
+    arc = Arc(Point(3, -4), 25.0, start, -sweep if back else sweep)
+    entry, leaving = (arc.last, arc.first) if reverse else (arc.first, arc.last)
+    run = Loop((Piece(arc, "arc", entry, leaving),), False)
+    for place, along in ((entry, 0.0), (leaving, 1.0)):
+        out = place - arc.centre
+        turned = arc.centre + out + out.normal * (beside / 25)
+        assert along_of(run, turned) == pytest.approx(along, abs=1e-5)

@@ -21,7 +21,7 @@ from entrick.core.look.slipped import Slip, carry_out_slipped
 from entrick.core.look.traces import SOUND, TRACE
 from entrick.core.look.which import SHORT, STEADY, Hypotheses, hypotheses, named
 from entrick.core.rehearsal.hand import NONE, Hand
-from entrick.core.rehearsal.many import Hands, InGroups
+from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 from examples import examples, some
 
@@ -218,16 +218,3 @@ def test_a_slip_after_which_nothing_would_cross_is_looked_past_for_a_second(key:
     for slip in every.slips:
         if slip.key == key:
             assert hypotheses(work, (slip,)).pieces
-
-
-@given(st.integers(1, 5), st.integers(1, 5), st.integers(0, 10_000))
-def test_in_every_group_the_same_errors_are_made_and_the_first_hand_makes_none(
-    groups: int, each: int, seed: int
-) -> None:
-    hands = InGroups(Hand(), groups, each, seed, 1.0)
-    for errors in (hands.length(0.3), hands.place(0.3), hands.angle(0.2, 0.1)):
-        assert len(errors) == hands.count == 1 + groups * each
-        assert errors[0] == 0
-        own = errors[1:].reshape(groups, each)
-        assert np.all(own == own[0])
-        assert len(set(own[0].tolist())) == each

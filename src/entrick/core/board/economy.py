@@ -36,7 +36,7 @@ from ..tolerance import DIRECTION, same
 from .kit import Kit
 from .lacking import with_kit
 from .order import Ordered, acts_of
-from .schedule import leaves, stands_on
+from .schedule import leaves
 from .together import regrouped
 
 SPARED = cast(Memo[Ordered], MEMO)
@@ -113,11 +113,16 @@ def spared(ordered: Sequence[Ordered]) -> tuple[Ordered, ...]:
     others."""
     acts = {(i, j): act for i, own in enumerate(ordered) for j, act in enumerate(own.acts)}
     asked = {(i, at) for i, own in enumerate(ordered) for at in _asked(own)}
-    out = _in_vain(acts, asked)
+    stands = {(i, j): keys for i, own in enumerate(ordered) for j, keys in enumerate(own.stands)}
+    out = _in_vain(acts, asked, stands)
     kept = {at: act for at, act in acts.items() if at not in out}
-    guests = _held(kept, asked) | _ticked(kept) | dict(_lined_in_at_once(kept))
+    uses: dict[Key, list[At]] = {}
+    for at in kept:
+        for key in stands[at]:
+            uses.setdefault(key, []).append(at)
+    guests = _held(kept, asked, uses) | _ticked(kept, uses) | dict(_lined_in_at_once(kept, uses))
     out |= set(guests.values())
-    reaches = _as_far_as_wanted(kept, asked, ordered)
+    reaches = _as_far_as_wanted(kept, asked, ordered, uses)
     labels = {
         act.of: act.strokes[0].label for act in acts.values() if isinstance(act, Finish) and act.of
     }
@@ -156,26 +161,29 @@ def _rewritten(
     return SPARED.put(key, replace(own, acts=tuple(found)), 1 + len(stay))
 
 
+Uses = Mapping[Key, Sequence[At]]
+"""Which acts stand on each thing, in the order in which they are done."""
+
+
 def _as_far_as_wanted(
-    acts: Mapping[At, Act], asked: Set[At], ordered: Sequence[Ordered]
+    acts: Mapping[At, Act], asked: Set[At], ordered: Sequence[Ordered], uses: Uses
 ) -> dict[At, Act]:
     """Return the lines without an end that are drawn for what stands on them alone, drawn no
     further than that: construction stays inside its own view."""
-    places: dict[Key, Point] = {
-        thing.key: thing.at for own in ordered for thing in own.left if isinstance(thing, Mark)
-    }
-    ends: dict[Key, list[Point] | None] = {}
-    for act in acts.values():
-        for key in set(stands_on(act)):
-            spots = _wanted_of(act, key, places)
-            known = ends.setdefault(key, [])
-            ends[key] = None if spots is None or known is None else [*known, *spots]
+    places: dict[Key, Point] = {}
+    for own in ordered:
+        places |= own.marked
     found: dict[At, Act] = {}
     for at, act in acts.items():
-        spots = ends.get(act.leaves)
-        if not isinstance(act, Draw) or at in asked or not spots or act.planned is None:
+        if not isinstance(act, Draw) or at in asked or act.planned is None:
             continue
         if act.planned.start is not None or act.planned.end is not None:
+            continue
+        spots: list[Point] = []
+        wanted = [_wanted_of(acts[each], act.leaves, places) for each in uses.get(act.leaves, ())]
+        for each in wanted:
+            spots += each or ()
+        if not spots or None in wanted:
             continue
         start = [places[act.start]] if act.start in places else []
         along = [act.planned.along(spot) for spot in (*spots, *start)]
@@ -310,7 +318,7 @@ def _is_of(thing: Thing, shape: Shape) -> bool:
     return False
 
 
-def _in_vain(acts: Mapping[At, Act], asked: Set[At]) -> set[At]:
+def _in_vain(acts: Mapping[At, Act], asked: Set[At], stands: Mapping[At, Sequence[Key]]) -> set[At]:
     """Return the acts whose results nothing that is done stands on, from the last one back."""
     wanted: set[Key] = set()
     out: set[At] = set()
@@ -330,20 +338,16 @@ def _in_vain(acts: Mapping[At, Act], asked: Set[At]) -> set[At]:
             # The act that makes a mark letters it.
             out.add(at)
         elif at in asked or not wanted.isdisjoint(leaves(act)):
-            wanted.update(stands_on(act))
+            wanted.update(stands[at])
         else:
             out.add(at)
     return out
 
 
-def _held(acts: Mapping[At, Act], asked: Set[At]) -> dict[At, At]:
+def _held(acts: Mapping[At, Act], asked: Set[At], uses: Uses) -> dict[At, At]:
     """Return the acts that make a mark and each the line that is wanted for that mark alone, or for
     both where the same two things cross: the edge is laid there and ticks made across what it
     cuts."""
-    uses: dict[Key, list[At]] = {}
-    for at, act in acts.items():
-        for key in set(stands_on(act)):
-            uses.setdefault(key, []).append(at)
     found: dict[At, At] = {}
     for at, line in reversed(list(acts.items())):
         if not isinstance(line, Draw) or at in asked:
@@ -356,13 +360,9 @@ def _held(acts: Mapping[At, Act], asked: Set[At]) -> dict[At, At]:
     return found
 
 
-def _ticked(acts: Mapping[At, Act]) -> dict[At, At]:
+def _ticked(acts: Mapping[At, Act], uses: Uses) -> dict[At, At]:
     """Return the places marked by a strip and each where its further tick is to lie, of which
     nothing else is wanted: the strip is slid along the axis."""
-    uses: dict[Key, list[At]] = {}
-    for at, act in acts.items():
-        for key in set(stands_on(act)):
-            uses.setdefault(key, []).append(at)
     found: dict[At, At] = {}
     for at, act in acts.items():
         marks = uses.get(act.leaves, []) if isinstance(act, Measure) else []
@@ -371,16 +371,15 @@ def _ticked(acts: Mapping[At, Act]) -> dict[At, At]:
     return found
 
 
-def _lined_in_at_once(acts: Mapping[At, Act]) -> Iterator[tuple[At, At]]:
+def _lined_in_at_once(acts: Mapping[At, Act], uses: Uses) -> Iterator[tuple[At, At]]:
     """Yield the acts that line a single piece in, each with what drew it lightly for that alone."""
-    uses = Counter(key for act in acts.values() for key in stands_on(act) if key)
     last = {key: at for at, act in acts.items() for key in leaves(act)}
     for at, act in acts.items():
         if not isinstance(act, GoOver) or len(act.pieces) != 1:
             continue
         piece = act.pieces[0]
         light = last.get(piece.thing)
-        if light is None or uses[piece.thing] != 1:
+        if light is None or len(uses.get(piece.thing, ())) != 1:
             continue
         guest = acts[light]
         is_straight = isinstance(guest, Draw) and bool(piece.start and piece.end) and guest.end

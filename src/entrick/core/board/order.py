@@ -3,12 +3,13 @@ before it have left."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import cast
 
 from ..acts import Paper, Work
-from ..acts.act import Act, Fix, Mark, Thing
+from ..acts.act import Act, Fix, Key, Mark, Thing
 from ..acts.paper import HANDY, Place, looked_in
 from ..acts.shapes import as_run, draw, go_over
 from ..acts.work import Lookup
@@ -19,6 +20,7 @@ from ..memo import MEMO, Distinct, Memo
 from ..plan.errors import ClauseError
 from ..sheet import Sheet
 from ..solve import Entry, Solution
+from .schedule import stands_on
 
 
 @dataclass(frozen=True, eq=False)
@@ -51,6 +53,16 @@ class Ordered(Distinct):
     def places(self) -> frozenset[Place]:
         """Where it has left something."""
         return frozenset(place for place, _ in self.placed)
+
+    @cached_property
+    def stands(self) -> tuple[tuple[Key, ...], ...]:
+        """What each of its acts stands on, each thing once."""
+        return tuple(tuple(dict.fromkeys(stands_on(act))) for act in self.acts)
+
+    @cached_property
+    def marked(self) -> Mapping[Key, Point]:
+        """Where the marks lie that it has left."""
+        return {thing.key: thing.at for thing in self.left if isinstance(thing, Mark)}
 
     @cached_property
     def looked_in(self) -> frozenset[Place] | None:

@@ -8,17 +8,16 @@ which it is about as likely are told too."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
 
 from ..desk import Work
-from ..rehearsal.carry_out import NotDrawn
 from ..rehearsal.hand import Hand
-from ..rehearsal.many import Hands, InGroups, Places, Reals
-from .errors import TORN, alongside, errors_of
+from ..rehearsal.many import Hands, Places, Reals
+from .errors import alongside, errors_of
 from .in_order import InOrder, in_order
 from .likely import Outline, laid_over, outline_of
 from .lined import FEWEST, LinedPiece, lined_in
@@ -37,9 +36,6 @@ likelier it is of the one."""
 CANDIDATES, FEW = 40, 8
 """Slips that are held against a sheet with the errors of a hand, and those that are so once more
 from where the best has come to."""
-
-TRIES = 8
-"""Hands that carry out each of those few anew, with errors: some may have taken another way."""
 
 SHORT = 0.5
 """By how much arcs may fall short of each other for a mark to be pricked between them, mm: who
@@ -237,9 +233,6 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         if len(laid[hand].drawn) == len(there):
             again = laid_over(outline(hand), seen, there)
             weighed[hand] += min(0.0, again.unlikely(usual) - laid[hand].unlikely(usual))
-    for hand, torn in _torn(hypotheses, (SOUND, *nearest[:FEW])):
-        other = laid_over(torn, seen).unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
-        weighed[hand] = min(weighed[hand], other)
     nearest.sort(key=lambda hand: weighed[hand])
     best, sound = nearest[0], weighed[SOUND]
     if sound - weighed[best] <= TOLD:
@@ -254,34 +247,6 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     return Named(
         each_once([explained(hypotheses, hand, sound - weighed[hand]) for hand in as_well])
     )
-
-
-def _torn(hypotheses: Hypotheses, hands: Sequence[int]) -> Iterator[tuple[int, Outline]]:
-    """Yield outlines as hands that err may have drawn them where an error takes another way than
-    the hand meant: no small error brings the one to the other."""
-    known, slips = hypotheses.known, hypotheses.slips
-    suffered = [(*known, *(() if hand == SOUND else (slips[hand - 1],))) for hand in hands]
-    every = InGroups(Hand(), len(hands), TRIES, 0, hypotheses.factor)
-    try:
-        board = carry_out_slipped(
-            hypotheses.order.acts, every, [known, *(own for own in suffered for _ in range(TRIES))]
-        )
-    except NotDrawn:
-        return
-    lined = [piece for piece in lined_in(board, hypotheses.factor) if piece.is_heavy]
-    pieces = [
-        replace(piece, places=alongside(piece.places, len(own.places)))
-        for piece, own in zip(lined, hypotheses.pieces, strict=True)
-    ]
-    for at, hand in enumerate(np.repeat(hands, TRIES).tolist(), 1):
-        if any(_is_torn(*pair, at, hand) for pair in zip(pieces, hypotheses.pieces, strict=True)):
-            yield hand, outline_of(pieces, hypotheses.errors, at)
-
-
-def _is_torn(piece: LinedPiece, usual: LinedPiece, at: int, hand: int) -> bool:
-    if not (piece.there[at] and usual.there[hand]):
-        return bool(piece.there[at] != usual.there[hand])
-    return bool(np.nanmax(np.abs(piece.places[:, at] - usual.places[:, hand])) > TORN)
 
 
 def _weight(hypotheses: Hypotheses, hand: int) -> int:

@@ -57,36 +57,6 @@ class Hands:
         )
 
 
-class InGroups(Hands):
-    """Hands in groups, so many in each, behind one that makes no errors: the same errors are made
-    in every group."""
-
-    def __init__(self, hand: Hand, groups: int, each: int, seed: int, factor: float) -> None:
-        super().__init__(hand, 1 + groups * each, seed, factor)
-        self._groups, self._each = groups, each
-
-    def _next(self, size: float) -> Reals:
-        drawn = self._random.standard_normal(self._each) * size
-        return np.concatenate(([0.0], np.tile(drawn, self._groups)))
-
-    def fixed(self, size: float) -> float:
-        """Return nothing: what all are off alike is no way of their own."""
-        return 0.0
-
-    def length(self, size: float) -> Reals:
-        """Return an error of length, plan units, the same in every group."""
-        return self._next(size / self.factor)
-
-    def place(self, size: float) -> Places:
-        """Return an error across and up, plan units, the same in every group."""
-        found: Places = self._next(size / self.factor) + 1j * self._next(size / self.factor)
-        return found
-
-    def angle(self, *sizes: float) -> Reals:
-        """Return an error of direction, radians, the same in every group."""
-        return self._next(math.radians(math.hypot(*sizes)))
-
-
 class OneByOne(Hands):
     """As many hands as there are errors: each makes one of them, by one standard deviation, and no
     other.

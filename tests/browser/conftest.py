@@ -45,6 +45,7 @@ def shared(browser: Browser, browser_context_args: dict[str, object]) -> Iterato
     context = browser.new_context(**browser_context_args)  # type: ignore[arg-type]
     # A page comes, too, however busy the machine is.
     context.set_default_navigation_timeout(120_000)
+    context.set_default_timeout(60_000)
     context.new_page()
     yield context
     context.close()

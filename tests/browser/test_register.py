@@ -222,6 +222,41 @@ def test_a_place_has_an_address_that_can_be_reloaded_and_left_with_back(
     expect(page.get_by_role("link", name="To the register", exact=True)).to_be_visible()
 
 
+@pytest.mark.own_context
+def test_links_stay_where_they_are_when_the_job_comes(page: Page, desk: str) -> None:
+    """Who is about to press one does not press another."""
+    worked = list[Route]()
+    page.route("**/api/work", lambda route: worked.append(route))
+    with page.expect_request("**/api/work"):
+        page.goto(f"{desk}/jobs/20")
+    link = page.get_by_role("link", name="On the sheet")
+    before = link.bounding_box()
+    worked.pop().continue_()
+    expect(page.get_by_role("heading", name="Paddle pawl link")).to_be_visible()
+    page.wait_for_function("document.querySelector('li[data-line]')")
+    assert link.bounding_box() == before
+
+
+@pytest.mark.own_context
+def test_whoever_leaves_the_bench_before_it_is_there_is_not_called_back(
+    page: Page, desk: str
+) -> None:
+    """The page one goes to comes last of all: the bench says where it is meanwhile."""
+    worked, looking = list[Route](), list[Route]()
+    page.route("**/api/work", lambda route: worked.append(route))
+    page.route("**/assets/jobs._jobId.look-*.js", lambda route: looking.append(route))
+    with page.expect_request("**/api/work"):
+        page.goto(f"{desk}/jobs/20?entry=gone")
+    with page.expect_request("**/assets/jobs._jobId.look-*.js"):
+        page.get_by_role("link", name="On the sheet").click()
+    with page.expect_response("**/api/work"):
+        worked.pop().continue_()
+    page.wait_for_function("document.querySelector('li[data-line]')")
+    looking.pop().continue_()
+    expect(page.get_by_label("Choose a picture of the sheet")).to_be_attached()
+    assert page.url.endswith("/jobs/20/look")
+
+
 def test_a_plan_is_dropped_on_the_register_and_what_is_none_is_told_what_it_is(
     page: Page, desk: str
 ) -> None:

@@ -1,6 +1,6 @@
 /** The place one is at on the bench, in the address: the page of the notebook, the entry, the step. */
 import { useEffect, useRef } from "react";
-import { NavigationType, useLocation, useNavigationType, useSearchParams } from "react-router";
+import { NavigationType, useLocation, useNavigation, useNavigationType, useSearchParams } from "react-router";
 import type { Entry, Work } from "../api/client";
 import { look, useLooks } from "./looks";
 import { useDocument } from "./document";
@@ -34,6 +34,7 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
   const isOwn = (useLocation().state as { isOwn?: true } | null)?.isOwn === true;
   const type = useNavigationType();
   const isEcho = isOwn && type !== NavigationType.Pop;
+  const isLeaving = useNavigation().state !== "idle";
   const begun = useRef(false);
 
   // What the address says is done, when it comes and when it changes. What the bench itself has said is done already: by
@@ -52,12 +53,13 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
     if (line !== now || wanted !== at) look({ open: line, step: wanted });
   }, [address, loaded, isEcho]);
 
-  // What is done is said; to another entry with a way back, to another step in its place.
+  // What is done is said; to another entry with a way back, to another step in its place. Whoever is on the way to
+  // another page is not called back.
   useEffect(() => {
     // As it is by now: the address may just have been done.
     const { work } = useDocument.getState();
     const { open: line, step: at } = useLooks.getState();
-    if (!loaded || !work) return;
+    if (!loaded || !work || isLeaving) return;
     const entry = nameOf(work, line);
     const next = new URLSearchParams(window.location.search);
     const before = next.toString();
@@ -69,7 +71,7 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
       if (value) next.set(key, value);
       else next.delete(key);
     if (next.toString() !== before) say(next, { replace: !elsewhere, state: OWN });
-  }, [open, step, loaded, say]);
+  }, [open, step, loaded, isLeaving, say]);
 
   const page = pages.find((each) => each.toLowerCase() === said.get("page")) ?? usual;
   const turn = (to: string) => {

@@ -125,7 +125,7 @@ export function JobBar({ job, status, children }: JobBarProps) {
   const page = JOB_PAGES.find(([at]) => pathname === `/jobs/${id}${at}`)?.[1] ?? "";
   return (
     <div className="bar-row bar-job">
-      <h1 className="max-w-72 min-w-24 truncate" title={title}>
+      <h1 className="w-72 min-w-24 truncate" title={title}>
         <span className="sr-only">{`${page} of `}</span>
         <span className="font-semibold">{drawing}</span> {title || "Untitled"}
       </h1>

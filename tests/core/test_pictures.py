@@ -178,6 +178,16 @@ def test_a_sheet_of_another_plan_is_told() -> None:
         look_at_picture(other, scan(sheet, dpi=150))
 
 
+def test_a_sheet_whose_rounds_came_out_far_too_large_is_not_another_plans() -> None:
+    """Four bolts of R 3.5 swung as R 66: they are where the slip has them, however few places a bolt has."""
+    work, every = tried("OY-061")
+    slips = [slip for slip in every.slips if slip.wrong == 132.0 and slip.right == 7.0]
+    sheet = drawn_by_hand(work, 7, slips[:1], order=every.order)
+    finding = look_at_picture(work, scan(sheet, dpi=150)).finding
+    assert finding.slips[0].key == slips[0].key
+    assert sum(row.judged == "missing" for row in finding.rows) == 0
+
+
 def test_a_border_that_is_not_all_in_view_is_refused_with_what_to_do() -> None:
     work, _ = tried("OY-014")
     sheet, _ = drawn("OY-014", 2)

@@ -155,6 +155,6 @@ def is_elsewhere(each: Measured) -> bool:
     """Tell whether a piece is not where a slip would have put it either."""
     if each.seen < FOUND or not len(each.places):
         return True
-    away = from_run(each.places, each.piece.places[:, each.hand])
+    away = from_run(each.places, each.piece.run(each.hand))
     middle = float(np.median(away))
     return middle > UNEXPLAINED or float(np.median(np.abs(away - middle))) > SCATTERED

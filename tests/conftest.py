@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import closing
@@ -16,9 +15,10 @@ from entrick.core.desk import Work, work_out
 from entrick.core.summarize import summarize
 from entrick.demo import sample_plans
 from entrick.demo.jobs import load
-from entrick.store import Store, open_store
+from entrick.store import Store
 from entrick.web.workers.pool import tune_gc
 from postgres import Postgres, copied
+from registers import fresh_store
 
 tune_gc()  # as a worker does: what is remembered is looked through for cycles seldom
 
@@ -43,24 +43,16 @@ def samples() -> dict[str, str]:
 def sample_register(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A register with the sample jobs, made once; tests work on copies."""
     path = tmp_path_factory.mktemp("samples") / "register.db"
-    store = open_store(path)
+    store = fresh_store(path)
     load(store, summarize)
     store.close()
     return path
 
 
-@pytest.fixture(scope="session")
-def empty_register(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """A register with nothing in it, made once: to make one takes ten times as long as to copy it."""
-    path = tmp_path_factory.mktemp("empty") / "register.db"
-    open_store(path).close()
-    return path
-
-
 @pytest.fixture
-def file_store(empty_register: Path, tmp_path: Path) -> Store:
+def file_store(tmp_path: Path) -> Store:
     """An empty register in a file."""
-    return open_store(Path(shutil.copy(empty_register, tmp_path / "register.db")))
+    return fresh_store(tmp_path / "register.db")
 
 
 @pytest.fixture(scope="session")

@@ -23,12 +23,12 @@ from entrick.store import (
     change_person,
     hand_over,
     keep_marks,
-    open_store,
     put_answer,
     put_kit,
     take_out,
 )
 from entrick.web.http.app import create_app
+from registers import fresh_store
 
 RUNS, DRAWS, CHECKS, OTHER, LEFT = 1, 2, 3, 4, 5
 """Who works here: whoever runs the office, two who draw, one who checks, one who has left."""
@@ -47,7 +47,7 @@ def uid(who: int) -> str:
 
 def office(path: Path) -> Store:
     """Make an office in which everybody has a job, a sitting, an answer, a kit and a set."""
-    store = open_store(path)
+    store = fresh_store(path)
     office_in(store)
     return store
 

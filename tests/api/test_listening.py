@@ -10,11 +10,11 @@ from pathlib import Path
 import pytest
 import trustme
 
-from entrick.store import open_store
 from entrick.web.http import listening
 from entrick.web.http.app import create_app
 from entrick.web.http.pairing import Pairing
 from entrick.web.http.serve import Network, check_certificate
+from registers import fresh_store
 from serving import Serving
 
 IDLE = 200
@@ -33,7 +33,7 @@ class Doors:
         authority.configure_trust(self.trust)
         self.secure = secure
         self.pairing = Pairing("127.0.0.2", 0, secure)
-        app = create_app(open_store(folder / "r.db"), pairing=self.pairing)
+        app = create_app(fresh_store(folder / "r.db"), pairing=self.pairing)
         self.strange = False
         cert = (folder / "c.pem", folder / "k.pem") if secure else None
         self.serving = Serving(app, pairing=self.pairing, cert=cert)

@@ -49,6 +49,7 @@ from office import (
     office,
     uid,
 )
+from registers import fresh_store
 
 KEY = "0" * 32
 TEXT = PLAN.format(who=7)
@@ -257,7 +258,7 @@ def test_nobody_gets_further_by_another_number_or_a_made_up_one(register_of_offi
 
 
 def test_a_desk_used_alone_asks_and_says_nothing_of_people(tmp_path: Path) -> None:
-    with at_the_desk(open_store(tmp_path / "alone.db"), None) as client:
+    with at_the_desk(fresh_store(tmp_path / "alone.db"), None) as client:
         here = client.get("/api/people/here").get_json()
         assert (here["alone"], here["asks"], here["you"]) == (True, False, RUNS)
         job = client.post("/api/jobs", json={"text": TEXT}).get_json()
@@ -456,7 +457,7 @@ def test_an_office_is_carried_away_and_back_with_whose_everything_is(
     with store.writing() as session:
         sign(session, JOB_OF[DRAWS], 1, "checked", CHECKS)
     export_register(store, Folder(tmp_path / "files"))
-    other = open_store(tmp_path / "other.db")
+    other = fresh_store(tmp_path / "other.db")
     import_register(other, Folder(tmp_path / "files"))
 
     def told(register: Store) -> list[object]:

@@ -17,10 +17,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from werkzeug.test import TestResponse
 
-from entrick.store import open_store
 from entrick.store.doors import GUESSES, LASTS, TRIES, WAIT
 from entrick.web.http.app import create_app
 from entrick.web.http.pairing import COOKIE, Pairing, local_address
+from registers import fresh_store
 
 HOST = "192.168.7.5:8400"
 PHONE = {"REMOTE_ADDR": "192.168.7.9"}
@@ -45,7 +45,7 @@ def pairing(clock: Clock) -> Pairing:
 
 @pytest.fixture
 def phone(tmp_path: Path, pairing: Pairing) -> FlaskClient:
-    app = create_app(open_store(tmp_path / "r.db"), pairing=pairing)
+    app = create_app(fresh_store(tmp_path / "r.db"), pairing=pairing)
     app.test_client_class = Phone
     return app.test_client()
 
@@ -197,7 +197,7 @@ def test_a_cookie_of_another_register_or_made_up_lets_nobody_in(
     phone: FlaskClient, pairing: Pairing, tmp_path: Path
 ) -> None:
     other = Pairing("192.168.7.5", 8400, False)
-    other.stand_in(open_store(tmp_path / "other.db"))
+    other.stand_in(fresh_store(tmp_path / "other.db"))
     replayed = other.cookie_for(other.code)
     assert replayed is not None
     own = pairing.cookie_for(pairing.code)
@@ -235,7 +235,7 @@ def test_whatever_is_typed_only_the_code_is_right(
 
 
 def test_without_being_asked_the_desk_is_for_this_machine_alone(tmp_path: Path) -> None:
-    client = create_app(open_store(tmp_path / "r.db")).test_client()
+    client = create_app(fresh_store(tmp_path / "r.db")).test_client()
     assert client.get("/pair").status_code == 404
     assert client.post("/pair", data={"code": "1"}).status_code in (404, 415)
     assert client.get("/", headers={"Host": HOST}, environ_base=PHONE).status_code == 403

@@ -62,6 +62,7 @@ from entrick.web.http.serve import Door, opened
 from entrick.web.register.keeper import Keeper
 from entrick.web.workers.pool import InProcess
 from examples import IS_DEEP, examples
+from registers import fresh_store
 
 
 def filled(path: Path, jobs: int = 12, seed: int = 1) -> Store:
@@ -171,7 +172,7 @@ def test_a_round_trip_through_open_files_gives_the_same_register(tmp_path: Path)
     assert (
         tmp_path / "files/jobs/000001/revision-0001.entrick"
     ).read_text() == 'plan "Part 0"\nO = datum\n'
-    other = open_store(tmp_path / "other.db")
+    other = fresh_store(tmp_path / "other.db")
     heard: list[tuple[int, int]] = []
     came = import_register(
         other, Folder(tmp_path / "files"), lambda done, of: heard.append((done, of))
@@ -208,7 +209,7 @@ def test_files_that_are_no_whole_register_enter_nothing(
     export_register(filled(tmp_path / "register.db", 4), Folder(tmp_path / "files"))
     path = tmp_path / "files" / file
     path.unlink() if content is None else path.write_text(content)
-    other = open_store(tmp_path / "other.db")
+    other = fresh_store(tmp_path / "other.db")
     with pytest.raises(ArchiveError, match=told):
         import_register(other, Folder(tmp_path / "files"))
     assert said(other) == {}
@@ -552,7 +553,7 @@ class Registered(RuleBasedStateMachine):
 
         self.folder = tempfile.TemporaryDirectory()
         self.path = Path(self.folder.name) / "register.db"
-        self.store = open_store(self.path)
+        self.store = fresh_store(self.path)
         self.jobs: dict[int, list[str]] = {}
         self.away: set[int] = set()
         self.copies: list[tuple[Path, dict[int, list[str]], set[int]]] = []

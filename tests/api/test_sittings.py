@@ -30,10 +30,10 @@ from entrick.store import (
     import_register,
     list_kits,
     list_sittings,
-    open_store,
     order_of,
 )
 from entrick.store import begin as begin_sitting
+from registers import fresh_store
 
 UID = "0123456789abcdef"
 PLAN = "units mm\nsheet A3, scale 1:2\nO = datum\nc = circle, centre O, radius 44\n"
@@ -201,7 +201,7 @@ def test_sittings_and_orders_are_part_of_the_register_taken_away_and_in(
     kept = io.BytesIO()
     with zipfile.ZipFile(kept, "w") as file:
         export_register(store, Zip(file))
-    other = open_store(tmp_path / "other.db")
+    other = fresh_store(tmp_path / "other.db")
     with zipfile.ZipFile(kept) as file:
         import_register(other, Zip(file))
     with store.reading() as here, other.reading() as there:
@@ -334,7 +334,7 @@ def test_a_job_names_its_kit_and_takes_it_along(
     assert (shown["kit"], shown["schedule"]) == ("the yard", "clean")
     client.post("/api/sittings", json={"uid": UID, "job": job, "revision": 1, "kit": "the yard"})
     export_register(store, Folder(tmp_path / "out"))
-    other = open_store(tmp_path / "other.db")
+    other = fresh_store(tmp_path / "other.db")
     import_register(other, Folder(tmp_path / "out"))
     with other.reading() as session:
         assert order_of(session, job).kit == "the yard"

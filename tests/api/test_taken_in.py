@@ -40,6 +40,7 @@ from entrick.store import (
 )
 from entrick.store.archive import LARGEST_JSON
 from entrick.store.soundness import expected_shape, shape_of
+from registers import fresh_store
 
 HUGE = ["1e4000000", "1e-5000", "9" * 61, "nan", "inf", "1/0", "²", "0x10", "1_0", "１", "--1", ""]
 PAGES = (
@@ -103,7 +104,7 @@ def exported(
     tmp_path: Path, change: Callable[[dict[str, Any]], None], file: str = "jobs/000001/job.json"
 ) -> Folder:
     """Carry a register away that holds a bit of everything, with one thing changed in a file."""
-    store = open_store(tmp_path / "from.db")
+    store = fresh_store(tmp_path / "from.db")
     with store.writing() as session:
         add_job(session, "O = datum\n")
         begin(session, "0123abcd", 1, 1, "written")
@@ -219,7 +220,7 @@ def test_a_file_built_otherwise_than_a_register_takes_no_registers_place(
     tmp_path: Path, worse: str
 ) -> None:
     path, copy = tmp_path / "register.db", tmp_path / "copy.db"
-    store = open_store(path)
+    store = fresh_store(path)
     with store.writing() as session:
         add_job(session, "O = datum\n")
     backup(path, copy)
@@ -249,7 +250,7 @@ def test_an_archive_is_measured_while_it_is_read(tmp_path: Path) -> None:
     assert len(data) < 100_000
     size = (LARGEST_JSON + 1).to_bytes(4, "little")
     lied = bytes(data).replace(size, (100).to_bytes(4, "little"))
-    store = open_store(tmp_path / "to.db")
+    store = fresh_store(tmp_path / "to.db")
     for data_of in (bytes(data), lied):
         with zipfile.ZipFile(io.BytesIO(data_of)) as file, pytest.raises(ArchiveError):
             import_register(store, Zip(file))
@@ -263,7 +264,7 @@ def test_an_archive_is_measured_while_it_is_read(tmp_path: Path) -> None:
 
 
 def test_a_sitting_is_of_a_revision_that_is_there(tmp_path: Path) -> None:
-    store = open_store(tmp_path / "r.db")
+    store = fresh_store(tmp_path / "r.db")
     with store.writing() as session:
         add_job(session, "O = datum\n")
     with pytest.raises(UnknownJob), store.writing() as session:

@@ -26,6 +26,8 @@ CHROMIUM = [
     "--disable-sync",
     "--process-per-site",
     "--renderer-process-limit=1",
+    # Pages live for seconds: what is compiled for them once is compiled well enough.
+    "--js-flags=--no-maglev --no-turbofan",
 ]
 
 

@@ -11,6 +11,8 @@ import cv2
 import numpy as np
 import pypdfium2
 import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
 from PIL import Image
 from reportlab.pdfgen.canvas import Canvas
 
@@ -22,6 +24,7 @@ from entrick.core.look.by_hand import DrawnSheet, Stroke, drawn_by_hand, stroke_
 from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
 from entrick.core.look.scheme import Scheme, marked
+from entrick.core.look.straight import ASKEW, SeenStrokes, Straight, frame_of
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan
@@ -105,6 +108,49 @@ def test_the_act_that_slipped_is_named(name: str, photo: bool, slip: int) -> Non
     assert named in told(finding), finding.sentence
     assert f"At step {finding.slips[0].step} " in finding.sentence
     assert not finding.is_within
+
+
+@pytest.mark.parametrize(
+    ("name", "right", "wrong"),
+    [
+        pytest.param("OY-075", 8, 18, id="a line that crosses hatching"),
+        pytest.param("OY-068", 40, 30, id="all of the view stands elsewhere by it"),
+    ],
+)
+def test_a_slip_that_looks_like_something_else_is_named(name: str, right: int, wrong: int) -> None:
+    work, every = tried(name)
+    slip = next(each for each in every.slips if (each.right, each.wrong) == (right, wrong))
+    sheet = drawn_by_hand(work, 7, [slip], order=every.order)
+    finding = look_at_picture(work, scan(sheet, dpi=150)).finding
+    assert (every.order.steps[slip.act].number, slip.key) in told(finding), finding.sentence
+    assert abs(complex(*finding.shift)) < 1
+
+
+def test_a_view_that_stands_elsewhere_for_no_slip_is_said_to() -> None:
+    work, every = tried("OY-068")
+    sheet = drawn_by_hand(work, 7, order=every.order)
+    moved = [replace(each, places=each.places + (6 - 4j)) for each in sheet.strokes if each.piece]
+    others = [each for each in sheet.strokes if not each.piece]
+    picture = scan(replace(sheet, strokes=(*others, *moved)), dpi=150)
+    finding = look_at_picture(work, picture).finding
+    assert told(finding) == []
+    assert abs(complex(*finding.shift) - (6 - 4j)) < 0.5
+
+
+@given(st.floats(0, 180), st.floats(-90, 90))
+def test_a_stroke_runs_along_itself_and_along_nothing_else(way: float, askew: float) -> None:
+    assume(abs(abs(askew) - math.degrees(ASKEW)) > 3)
+    work, _ = tried("OY-014")
+    frame = frame_of(work.sheet, work.drawing.ground)
+    middle, ahead = complex(frame.width, frame.height) / 2, np.exp(1j * math.radians(way))
+    row, column = np.mgrid[: round(frame.height * 4), : round(frame.width * 4)]
+    places = (column + 0.5) / 4 + 1j * (frame.height - (row + 0.5) / 4)
+    across = ((places - middle) * np.conj(ahead)).imag
+    ink = np.where(np.abs(across) < 0.3, np.float32(1), np.float32(0))
+    seen = SeenStrokes(Straight(ink, 4.0, frame), 0j, np.array([middle]), np.zeros(0, complex))
+    on = middle + ahead * np.linspace(-20, 20, 9)
+    turned = np.full(9, ahead * np.exp(1j * math.radians(askew)))
+    assert set(seen.runs_along(on, turned)) == {abs(askew) < math.degrees(ASKEW)}
 
 
 SMALL = Lens(pixels=2400)

@@ -37,10 +37,10 @@ from entrick.store import (
     begin,
     export_register,
     import_register,
-    open_store,
     opened_zip,
     put_kit,
 )
+from registers import fresh_store
 
 ODD = [
     b"",
@@ -83,7 +83,7 @@ def sound() -> dict[str, bytes]:
     text = sample_plans()["OY-014-paddle-pawl-link.entrick"]
     done, folder = work_out(text), Path(tempfile.mkdtemp())
     made = make("Setting out", [text], 1, 4, 1)
-    store = open_store(folder / "r.db")
+    store = fresh_store(folder / "r.db")
     with store.writing() as session:
         add_job(session, text)
         put_kit(session, "mine", write_kit(STARTERS["school-mm"]), usual=True)
@@ -152,7 +152,7 @@ def spoilt(data: bytes, pick: Random) -> bytes:
 
 @cache
 def _register() -> object:
-    return open_store(Path(tempfile.mkdtemp()) / "taken-in.db")
+    return fresh_store(Path(tempfile.mkdtemp()) / "taken-in.db")
 
 
 def doors(pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:

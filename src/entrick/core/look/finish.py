@@ -46,12 +46,30 @@ def fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
 
 
 def of_the_finish(
-    work: Work, pieces: Sequence[LinedPiece], places: Places
+    work: Work, pieces: Sequence[LinedPiece], seen: SeenStrokes
 ) -> npt.NDArray[np.bool_]:
-    """Tell which places lie on dimensions, centre lines and lettering, and on no outline."""
+    """Tell which places that are seen lie on dimensions, centre lines and lettering, and on no
+    outline: not where something else crosses them."""
+    places = seen.places
     outlines = [from_run(places, piece.places[:, SOUND]) for piece in pieces]
     apart: npt.NDArray[np.bool_] = np.min(outlines, axis=0) > FAR / 2
-    return on_any([mark for _, mark in work.sheet.finish], places) & apart
+    found = np.zeros(len(places), bool)
+    for _, mark in work.sheet.finish:
+        on = np.flatnonzero(_is_of(mark, places))
+        stroke = stroke_of(mark)
+        if stroke is not None:
+            ahead = _ahead(stroke.places, places[on])
+            on = on[seen.runs_along(places[on], ahead)]
+        found[on] = True
+    return found & apart
+
+
+def _ahead(run: Places, places: Places) -> Places:
+    """Return which way a run of straights goes beside each of some places."""
+    middles, ways = (run[1:] + run[:-1]) / 2, np.diff(run)
+    nearest = np.argmin(np.abs(places[:, None] - middles), axis=1)
+    found: Places = ways[nearest]
+    return found
 
 
 def on_any(marks: Iterable[Mark], places: Places) -> npt.NDArray[np.bool_]:
@@ -72,7 +90,7 @@ def extra_lines(
     drawn = [piece.run(hand) for piece in pieces if piece.there[hand]]
     planned = [piece.places[:, SOUND] for piece in pieces]
     near = tree_of([*drawn, *planned], FAR / 2).query(pairs(places))[0] < FAR
-    near |= of_the_finish(work, pieces, places)
+    near |= of_the_finish(work, pieces, seen)
     return tuple(_clusters(places[~near]))[:MOST_EXTRA]
 
 

@@ -5,7 +5,7 @@ Nothing is called off that lies within what the measuring itself may be off."""
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -23,7 +23,7 @@ from .shift import ELSEWHERE, FAR, fine_shift, shift_of
 from .straight import SeenStrokes, Straight
 from .telling import TOO_FAINT, notes, sentence, told_slip
 from .traces import SOUND
-from .which import Hypotheses, Named, hypotheses, named
+from .which import AS_WELL, Hypotheses, Named, hypotheses, named
 
 OTHER_SHEET = 0.34
 """Share of the pieces that have to be where any slip would have them: else it is another sheet."""
@@ -60,16 +60,8 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     every = hypotheses(work)
     if not every.pieces:
         raise NotThisSheet("nothing is lined in on this plan: there is no outline to look for")
-    origin = complex(work.sheet.origin.x, work.sheet.origin.y)
-    expected = np.concatenate([piece.places[:, SOUND] for piece in every.pieces])
-    fine = fine_lines(work, every.pieces)
-    seen = SeenStrokes(straight, origin, expected, fine)
-    shift = shift_of(expected, seen)
-    if abs(shift) > ELSEWHERE:
-        seen = SeenStrokes(straight, origin + shift, expected, fine)
-    _refuse_unlined(work, every.pieces, seen)
-    figure = SomeOf(seen, seen.places[~of_the_finish(work, every.pieces, seen.places)])
-    explained = named(every, figure)
+    view = _view(work, every, straight)
+    seen, figure, explained = view.seen, view.figure, view.explained
     if _is_unfinished(every, figure, SOUND) and _is_unfinished(every, figure, explained.hand):
         explained = Named(())
     unfinished = _is_unfinished(every, figure, explained.hand)
@@ -90,7 +82,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     rows = tuple(with_steps(rows_of(work, pieces, found, tolerance), pieces, every))
     met = tuple(joins(work, found))
     extra = extra_lines(work, seen, pieces, hand)
-    shift += beside
+    shift = view.shift + beside
     slips = tuple(map(told_slip(every), explained.slips))
     more = tuple(map(told_slip(every), second.slips))
     return Finding(
@@ -105,6 +97,55 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         unfinished,
         extra,
     )
+
+
+@dataclass(frozen=True)
+class _View:
+    """The view of a sheet.
+
+    Attributes
+    ----------
+    seen : SeenStrokes
+    figure : SomeOf
+        What has to be explained of it.
+    shift : complex
+        How far it stands from where it belongs, mm.
+    explained : Named
+    """
+
+    seen: SeenStrokes
+    figure: SomeOf
+    shift: complex
+    explained: Named
+
+
+def _view(work: Work, every: Hypotheses, straight: Straight) -> _View:
+    """Return the view of a sheet where it stands.
+
+    Raises
+    ------
+    NotThisSheet
+        Where nothing is lined in.
+    """
+    origin = complex(work.sheet.origin.x, work.sheet.origin.y)
+    expected = np.concatenate([piece.places[:, SOUND] for piece in every.pieces])
+    fine = fine_lines(work, every.pieces)
+
+    def standing(shift: complex) -> _View:
+        seen = SeenStrokes(straight, origin + shift, expected, fine)
+        _refuse_unlined(work, every.pieces, seen)
+        figure = SomeOf(seen, seen.places[~of_the_finish(work, every.pieces, seen)])
+        return _View(seen, figure, shift, named(every, figure))
+
+    shift = shift_of(expected, SeenStrokes(straight, origin, expected, fine))
+    if abs(shift) <= ELSEWHERE:
+        return standing(0j)
+    moved, planned = standing(shift), standing(0j)
+    # Nobody begins elsewhere by just as much as a slip puts everything.
+    slipped = planned.explained.slips and not moved.explained.slips
+    if slipped and planned.explained.unlikely <= moved.explained.unlikely + AS_WELL:
+        return planned
+    return moved
 
 
 def _refuse_unlined(work: Work, pieces: Sequence[LinedPiece], seen: SeenStrokes) -> None:

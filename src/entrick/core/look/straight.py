@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
@@ -13,6 +14,7 @@ from scipy.ndimage import (  # type: ignore[import-untyped]
     gaussian_filter,
     map_coordinates,
     maximum_filter,
+    uniform_filter,
 )
 
 from ..drawing.marks import DrawnLine
@@ -307,6 +309,24 @@ class SeenStrokes:
         row, column = (self._looked_up(field, places) for field in self._nearest[1:])
         return self._place(row, column)
 
+    @cached_property
+    def _runs(self) -> npt.NDArray[np.complex128]:
+        """Which way what is dark runs about each cell: twice the angle (structure tensor)."""
+        up, across = np.gradient(self._soft)
+        double = np.asarray((1j * across + up) ** 2, complex)
+        size = round(ALONGSIDE * COARSE)
+        found = uniform_filter(double.real, size) + 1j * uniform_filter(double.imag, size)
+        return np.asarray(found, complex)
+
+    def runs_along(self, places: Places, ahead: Places) -> npt.NDArray[np.bool_]:
+        """Tell of places on strokes whether the stroke runs a given way there, or back."""
+        double = self._looked_up(self._runs.real, places) + 1j * self._looked_up(
+            self._runs.imag, places
+        )
+        along = (double * np.conj(ahead**2)).real
+        found: npt.NDArray[np.bool_] = along > math.cos(2 * ASKEW) * np.abs(double * ahead**2)
+        return found
+
     def _place(self, row: Reals, column: Reals) -> Places:
         x = (column + 0.5) / COARSE
         y = self.straight.frame.height - (row + 0.5) / COARSE
@@ -337,6 +357,12 @@ def _between(strengths: npt.NDArray[np.floating]) -> float:
     apart = weighed / np.maximum(below, 1) - (weighed[-1] - weighed) / np.maximum(above, 1)
     return float(edges[1:][int(np.argmax(below * above * apart**2))])
 
+
+ALONGSIDE = 1.5
+"""How far about a place it is looked which way a stroke runs, mm."""
+
+ASKEW = math.radians(25)
+"""By how much the way of a stroke may be off another that it runs along."""
 
 LEAST = 0.12
 """How dark, softened, a stroke is at least."""

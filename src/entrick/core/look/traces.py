@@ -54,15 +54,13 @@ def traced(
         changed = tuple(np.flatnonzero(changes[:, hand]).tolist())
         drawn = [n for n in changed if pieces[n].there[hand]]
         places = [pieces[n].places[:, hand] for n in drawn]
-        if drawn and by_errors.gain(_way(np.concatenate(places), every), drawn) > TOLD:
+        if by_errors.leave(_way(places, every), drawn):
             yield hand
             continue
         gone = [sound[n] for n in changed]
-        if gone:
-            runs = _tree([pieces[n].run(hand) for n in drawn])
-            left = _way(np.concatenate(gone), kept(changed), runs)
-            if by_errors.gain(left, changed) > TOLD:
-                yield hand
+        runs = _tree([pieces[n].run(hand) for n in drawn])
+        if by_errors.leave(_way(gone, kept(changed), runs), changed):
+            yield hand
 
 
 def elsewhere(pieces: Sequence[LinedPiece]) -> npt.NDArray[np.bool_]:
@@ -76,8 +74,10 @@ def _tree(runs: Sequence[Places]) -> KDTree | None:
     return tree_of(runs) if runs else None
 
 
-def _way(places: Places, *trees: KDTree | None) -> Places:
-    """Return the way to places from what was drawn nearest to them; none where they lie on it."""
+def _way(runs: Sequence[Places], *trees: KDTree | None) -> Places:
+    """Return the way to the places of runs from what was drawn nearest to them; none where they lie
+    on it."""
+    places = np.concatenate([np.zeros(0, complex), *runs])
     found = np.full(len(places), FAR + 0j)
     for tree in trees:
         if tree is None:
@@ -99,12 +99,15 @@ class _Errors:
         square = (every.conj().T @ every).real / SQUARE
         self._square = cho_factor(square + np.identity(every.shape[1]))
 
-    def gain(self, way: Places, pieces: Sequence[int]) -> float:
-        """Return how much likelier it is of a slip than of errors that places of some pieces are
-        so far off: twice the logarithm."""
-        if not way.any():
-            return 0.0
-        moves = np.concatenate([self._moves[n] for n in pieces])
-        moved = (way.conj() @ moves).real / SQUARE
+    def leave(self, way: Places, pieces: Sequence[int]) -> bool:
+        """Tell whether they leave it to a slip, as far likelier, that the places of some pieces are
+        so far off."""
         whole = float(np.sum(np.abs(way) ** 2)) / SQUARE
-        return whole - float(moved @ cho_solve(self._square, moved))
+        if whole <= TOLD:
+            return False
+        ends = np.cumsum([len(self._moves[n]) for n in pieces])
+        moved = np.zeros(len(self._square[0]))
+        for n, own in zip(pieces, np.split(way, ends[:-1]), strict=True):
+            if own.any():
+                moved += (own.conj() @ self._moves[n]).real / SQUARE
+        return whole - float(moved @ cho_solve(self._square, moved)) > TOLD

@@ -19,7 +19,7 @@ from ..rehearsal.hand import Hand
 from ..rehearsal.many import Hands, Places, Reals
 from .errors import alongside, errors_of
 from .in_order import InOrder, in_order
-from .likely import Outline, laid_over, outline_of
+from .likely import Laid, laid_over, outline_of
 from .lined import FEWEST, LinedPiece, lined_in
 from .seen import Seen, from_arcs, from_run, pairs, tree_of
 from .slipped import Slip, carry_out_slipped
@@ -33,9 +33,13 @@ AS_WELL = 10.0
 """Within which one slip explains a sheet as well as another: twice the logarithm of how much
 likelier it is of the one."""
 
-CANDIDATES, FEW = 40, 8
-"""Slips that are held against a sheet with the errors of a hand, and those that are so once more
-from where the best has come to."""
+CANDIDATES, FEW, LAST = 40, 8, 3
+"""Slips that are held against a sheet with the errors of a hand, those that are so once more from
+where the best has come to, and those with the errors that a hand has after them."""
+
+CLOSE = 50.0
+"""Within which one slip may yet turn out likelier than another: twice the logarithm of how much
+likelier it is of the other so far."""
 
 SHORT = 0.5
 """By how much arcs may fall short of each other for a mark to be pricked between them, mm: who
@@ -81,6 +85,10 @@ class Hypotheses:
     errors: tuple[Places, ...]
     factor: float
     known: tuple[Slip, ...] = ()
+
+    def errors_after(self, slip: Slip) -> tuple[Places, ...]:
+        """Return what errors of a hand move of each piece after a slip."""
+        return errors_of(self.order, self.factor, self.pieces, (*self.known, slip))
 
 
 def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
@@ -193,9 +201,12 @@ class Named:
     ----------
     slips : tuple of Explained
         The best, and all that explain it as well; empty where no slip does better than none.
+    unlikely : float
+        How unlikely what is seen is of the best of them, or of no slip: minus twice the logarithm.
     """
 
     slips: tuple[Explained, ...]
+    unlikely: float = math.inf
 
     @property
     def hand(self) -> int | None:
@@ -215,42 +226,77 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     if not hypotheses.slips:
         return Named(())
     rough = np.argsort(_costs(hypotheses.pieces, seen), kind="stable")
-    nearest = [int(hand) for hand in rough if hand != SOUND][:CANDIDATES]
-
-    def outline(hand: int) -> Outline:
-        return outline_of(hypotheses.pieces, hypotheses.errors, hand)
-
-    laid = {hand: laid_over(outline(hand), seen) for hand in (SOUND, *nearest)}
-    usual = min(each.usual for each in laid.values())
-    weighed = {
-        hand: each.unlikely(usual) - 2 * math.log(_weight(hypotheses, hand))
-        for hand, each in laid.items()
-    }
-    nearest.sort(key=lambda hand: weighed[hand])
+    held = _Held(hypotheses, seen, [int(hand) for hand in rough if hand != SOUND][:CANDIDATES])
+    # What an error moves may be otherwise after a slip.
+    for hand in held.close:
+        slip = hypotheses.slips[hand - 1]
+        if slip.sort != "left out":
+            held.lay(hand, hypotheses.errors_after(slip))
     # Errors alone, or those of another slip, may have brought it there as well.
-    there = laid[nearest[0]].drawn
-    for hand in (SOUND, *nearest[1:FEW]):
-        if len(laid[hand].drawn) == len(there):
-            again = laid_over(outline(hand), seen, there)
-            weighed[hand] += min(0.0, again.unlikely(usual) - laid[hand].unlikely(usual))
-    nearest.sort(key=lambda hand: weighed[hand])
-    best, sound = nearest[0], weighed[SOUND]
-    if sound - weighed[best] <= TOLD:
-        return Named(())
+    best, *others = held.nearest
+    there = held.laid[best].drawn
+    for hand in (SOUND, *others[: FEW - 1]):
+        if len(held.laid[hand].drawn) == len(there):
+            held.lay(hand, hypotheses.errors, there)
+    best, *_ = held.nearest
+    gain = {hand: held.unlikely[SOUND] - held.unlikely[hand] for hand in held.nearest}
+    if gain[best] <= TOLD:
+        return Named((), held.unlikely[SOUND])
     as_well = [
         hand
-        for hand in nearest
-        if weighed[hand] <= weighed[best] + AS_WELL
+        for hand in held.nearest
+        if gain[hand] >= gain[best] - AS_WELL
         or _alike(hypotheses.pieces, hand, best)
         or _set_alike(hypotheses, hand, best)
     ]
-    return Named(
-        each_once([explained(hypotheses, hand, sound - weighed[hand]) for hand in as_well])
-    )
+    slips = each_once([explained(hypotheses, hand, gain[hand]) for hand in as_well])
+    return Named(slips, held.unlikely[best])
 
 
-def _weight(hypotheses: Hypotheses, hand: int) -> int:
-    return hypotheses.slips[hand - 1].weight if hand != SOUND else 1
+class _Held:
+    """Slips held against what is seen, with the errors of a hand.
+
+    Attributes
+    ----------
+    laid : dict of int to Laid
+        The outlines of hands as they were laid over it best.
+    unlikely : dict of int to float
+        How unlikely what is seen is of each: minus twice the logarithm.
+    """
+
+    def __init__(self, hypotheses: Hypotheses, seen: Seen, hands: Sequence[int]) -> None:
+        self._hypotheses, self._seen = hypotheses, seen
+        self.laid = {
+            hand: laid_over(outline_of(hypotheses.pieces, hypotheses.errors, hand), seen)
+            for hand in (SOUND, *hands)
+        }
+        self._usual = min(each.usual for each in self.laid.values())
+        self.unlikely = {hand: self._of(hand, each) for hand, each in self.laid.items()}
+
+    @property
+    def nearest(self) -> Sequence[int]:
+        """The hands that suffer a slip, the likeliest first."""
+        hands = [hand for hand in self.laid if hand != SOUND]
+        return sorted(hands, key=lambda hand: self.unlikely[hand])
+
+    @property
+    def close(self) -> Sequence[int]:
+        """The few that are about as likely as the likeliest; none where that stands alone."""
+        best = min(self.unlikely.values())
+        close = [h for h in (SOUND, *self.nearest[:LAST]) if self.unlikely[h] <= best + CLOSE]
+        return [hand for hand in close if hand != SOUND] if len(close) > 1 else []
+
+    def lay(self, hand: int, errors: Sequence[Places], near: Places | None = None) -> None:
+        """Lay the outline of a hand over it once more, with what errors move and, where it is said,
+        from where its places may have come to lie: what is likelier counts."""
+        outline = outline_of(self._hypotheses.pieces, errors, hand)
+        again = laid_over(outline, self._seen, near)
+        if self._of(hand, again) < self.unlikely[hand]:
+            self.laid[hand], self.unlikely[hand] = again, self._of(hand, again)
+
+    def _of(self, hand: int, laid: Laid) -> float:
+        weight = self._hypotheses.slips[hand - 1].weight if hand != SOUND else 1
+        return laid.unlikely(self._usual) - 2 * math.log(weight)
 
 
 def explained(hypotheses: Hypotheses, hand: int, gain: float) -> Explained:

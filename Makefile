@@ -16,7 +16,7 @@ export OPENBLAS_NUM_THREADS := 1
 # Dozens of processes are started by the tests, and each would compile everything anew.
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo test test-deep check bench fuzz crash load soak build types docs lock screenshots clean
+.PHONY: demo test test-deep check check-core check-front bench fuzz crash load soak build types docs lock screenshots clean
 
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
@@ -31,7 +31,9 @@ test-deep: $(VENV)/.dev $(STATIC) build/.browser
 	$(NPM) test
 	ENTRICK_TESTS=deep $(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 
-check: $(VENV)/.dev frontend/node_modules/.ready
+check: check-core check-front
+
+check-core: $(VENV)/.dev
 	$(BIN)/ruff format --check src tests bench
 	$(BIN)/ruff check src tests bench
 	$(BIN)/mypy
@@ -39,6 +41,8 @@ check: $(VENV)/.dev frontend/node_modules/.ready
 	! git grep -nE "[0-9]e-[0-9]" -- "src/entrick/core/*.py" ":!src/entrick/core/tolerance.py"  # a tolerance has a name
 	! git grep -n "fmt: skip" -- "*.py"  # one thing on a line
 	$(BIN)/python -m entrick.web.openapi frontend/openapi.json --check
+
+check-front: frontend/node_modules/.ready
 	$(NPM) run check
 
 bench: $(VENV)/.dev $(STATIC) build/.browser

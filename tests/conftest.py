@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import closing
@@ -23,6 +24,12 @@ from registers import fresh_store
 tune_gc()  # as a worker does: what is remembered is looked through for cycles seldom
 
 fault.NET = False  # a fault of the desk falls through to the test it happens in
+
+
+def pytest_sessionfinish() -> None:
+    """What is remembered is not looked through five times more for what nobody holds."""
+    gc.freeze()
+
 
 HEAD = "units mm\nsheet A3 landscape, scale 1:1, border 10\n"
 

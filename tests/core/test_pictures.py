@@ -126,6 +126,22 @@ def test_a_slip_that_looks_like_something_else_is_named(name: str, right: int, w
     assert abs(complex(*finding.shift)) < 1
 
 
+@pytest.mark.parametrize("seed", some([1, 2, 3, 4], 1))
+def test_of_what_no_slip_explains_none_is_told(seed: int) -> None:
+    """Half of the pieces lie millimetres off, every one another way."""
+    work, every = tried("OY-027")
+    random = np.random.default_rng(seed)
+    sheet = drawn_by_hand(work, 7, order=every.order)
+    off = {piece.called: 6 * np.exp(1j * random.uniform(0, math.tau)) for piece in every.pieces}
+    moved = [
+        replace(each, places=each.places + off.get(each.piece, 0) * (at % 2))
+        for at, each in enumerate(sheet.strokes)
+    ]
+    finding = look_at_picture(work, scan(replace(sheet, strokes=tuple(moved)), dpi=150)).finding
+    assert told(finding) == [], finding.sentence
+    assert finding.sentence.endswith("No one slip explains it.")
+
+
 def test_a_view_that_stands_elsewhere_for_no_slip_is_said_to() -> None:
     work, every = tried("OY-068")
     sheet = drawn_by_hand(work, 7, order=every.order)

@@ -119,17 +119,19 @@ def _named_by(act: Act) -> frozenset[Key]:
     return frozenset(keys_in(step_of(act).text)) - set(leaves(act))
 
 
-def _left(act: Act) -> Iterator[tuple[Key, str, str]]:
-    """Yield what an act leaves that may be lettered, with what it is called and its label."""
+@lru_cache(maxsize=8192)
+def _left(act: Act) -> tuple[tuple[Key, str, str], ...]:
+    """Return what an act leaves that may be lettered, with what it is called and its label."""
     match act:
         case Fix() | Measure() | Prick() | Strip():
             label = next((s.label for s in act.strokes if isinstance(s.shape, Point)), "")
-            yield act.leaves, plain(act.called), label
+            return ((act.leaves, plain(act.called), label),)
         case StepOff(marks=marks):
             labels = [s.label for s in act.strokes if isinstance(s.shape, Point)]
-            yield from ((key, "", label) for key, label in zip(marks, labels, strict=False))
+            return tuple((key, "", label) for key, label in zip(marks, labels, strict=False))
         case Draw() | Swing() | Trace():
-            yield act.leaves, plain(act.called), ""
+            return ((act.leaves, plain(act.called), ""),)
+    return ()
 
 
 SAYS_ITSELF = ("the line through", "the swing about", "the crossing of", "the parallel to")

@@ -10,6 +10,7 @@ import math
 import statistics
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
 from ..acts.act import (
@@ -165,14 +166,16 @@ def guest_of(act: Act) -> Act | None:
     return None
 
 
-def leaves(act: Act) -> Iterator[Key]:
+@lru_cache(maxsize=8192)
+def leaves(act: Act) -> tuple[Key, ...]:
     """Return the keys of all an act leaves."""
-    if act.leaves:
-        yield act.leaves
-    if isinstance(act, StepOff):
-        yield from act.marks
-    if isinstance(act, Copy):
-        yield from (copy for _, copy in act.pairs)
+    own = (act.leaves,) if act.leaves else ()
+    match act:
+        case StepOff(marks=marks):
+            return (*own, *marks)
+        case Copy(pairs=pairs):
+            return (*own, *(copy for _, copy in pairs))
+    return own
 
 
 def waits_for(acts: Sequence[Act]) -> list[set[int]]:

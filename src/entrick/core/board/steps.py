@@ -218,7 +218,7 @@ def steps_by_statement(
         if known is None or not known.suits(stands):
             known = TOLD.put(key, teller.tell(doing, own.entry, count + 1, stands), 1 + len(doing))
         stands = {**stands, **known.left}
-        own_steps[index] += _with_reasons(known.steps, reasons)
+        own_steps[index] += _with_reasons(known.steps, reasons) if reasons else known.steps
         count += len(known.steps)
     return tuple(tuple(steps) for steps in own_steps.values() if steps)
 
@@ -235,8 +235,9 @@ def _in_order(
     every = [(index, each) for index, own in enumerate(acts) for each in own]
     plain = [each for _, each in every]
     order = scheduled(plain, schedule)
-    told = [""] * len(order) if schedule == "written" else why(plain, order)
-    reasons = dict(zip((plain[at] for at in order), told, strict=True))
+    reasons: Reasons = {}
+    if schedule != "written":
+        reasons = dict(zip((plain[at] for at in order), why(plain, order), strict=True))
     for index, group in groupby(order, lambda at: every[at][0]):
         yield index, tuple(plain[at] for at in group), reasons
 

@@ -35,6 +35,12 @@ MOST_OF_IT = 0.6
 """Share of a piece that is drawn where it is, on a sheet that is not finished."""
 
 
+MUCH, MOSTLY = 0.7, 0.4
+"""How unlikely what is seen has to be yet, once slips are named, for none of them to be told: twice
+the logarithm for each place along the outlines (of what slips explain a fifth to a half is left),
+and as a share of what it was before."""
+
+
 class NotThisSheet(Exception):
     """The sheet that is looked at is not one of this plan."""
 
@@ -75,6 +81,10 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         if second.slips:
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)
             found = measured(straight, pieces, hand, at, seen.lightest)
+    places = sum(len(piece.places) for piece in every.pieces)
+    if not unfinished and _leave_most(explained, second, places):
+        explained, second, hand, pieces = Named(()), Named(()), SOUND, every.pieces
+        found = measured(straight, pieces, hand, at, seen.lightest)
     if unfinished:
         found = tuple(_lined_in(found))
     else:
@@ -131,16 +141,17 @@ def _view(work: Work, every: Hypotheses, straight: Straight) -> _View:
     expected = np.concatenate([piece.places[:, SOUND] for piece in every.pieces])
     fine = fine_lines(work, every.pieces)
 
-    def standing(shift: complex) -> _View:
-        seen = SeenStrokes(straight, origin + shift, expected, fine)
+    def standing(seen: SeenStrokes) -> _View:
         _refuse_unlined(work, every.pieces, seen)
         figure = SomeOf(seen, seen.places[~of_the_finish(work, every.pieces, seen)])
-        return _View(seen, figure, shift, named(every, figure))
+        return _View(seen, figure, seen.origin - origin, named(every, figure))
 
-    shift = shift_of(expected, SeenStrokes(straight, origin, expected, fine))
+    here = SeenStrokes(straight, origin, expected, fine)
+    shift = shift_of(expected, here)
     if abs(shift) <= ELSEWHERE:
-        return standing(0j)
-    moved, planned = standing(shift), standing(0j)
+        return standing(here)
+    moved = standing(SeenStrokes(straight, origin + shift, expected, fine))
+    planned = standing(here)
     # Nobody begins elsewhere by just as much as a slip puts everything.
     slipped = planned.explained.slips and not moved.explained.slips
     if slipped and planned.explained.unlikely <= moved.explained.unlikely + AS_WELL:
@@ -159,6 +170,16 @@ def _refuse_unlined(work: Work, pieces: Sequence[LinedPiece], seen: SeenStrokes)
             "next to nothing is lined in on this sheet yet: beside its border all lines are light. "
             "Line its outlines in, then look again"
         )
+
+
+def _leave_most(first: Named, second: Named, places: int) -> bool:
+    """Tell whether slips that are named leave much of what is seen as unlikely as it was: something
+    else went wrong."""
+    if not first.slips:
+        return False
+    before = first.unlikely + first.slips[0].gain
+    left = second.unlikely if second.slips else first.unlikely
+    return left > max(MUCH * places, MOSTLY * before)
 
 
 def _is_unfinished(every: Hypotheses, seen: SomeOf, hand: int | None) -> bool:

@@ -37,9 +37,9 @@ CANDIDATES, FEW, LAST = 40, 8, 3
 """Slips that are held against a sheet with the errors of a hand, those that are so once more from
 where the best has come to, and those with the errors that a hand has after them."""
 
-CLOSE = 50.0
+CLOSE = 0.25
 """Within which one slip may yet turn out likelier than another: twice the logarithm of how much
-likelier it is of the other so far."""
+likelier it is of the other so far, for each place along the outlines."""
 
 SHORT = 0.5
 """By how much arcs may fall short of each other for a mark to be pricked between them, mm: who
@@ -281,9 +281,13 @@ class _Held:
 
     @property
     def close(self) -> Sequence[int]:
-        """The few that are about as likely as the likeliest; none where that stands alone."""
-        best = min(self.unlikely.values())
-        close = [h for h in (SOUND, *self.nearest[:LAST]) if self.unlikely[h] <= best + CLOSE]
+        """The few that are about as likely as the likeliest; none where that stands alone, or where
+        another slip is known: what its errors move has been worked out after that already."""
+        if self._hypotheses.known:
+            return []
+        reach = CLOSE * sum(len(piece.places) for piece in self._hypotheses.pieces)
+        most = min(self.unlikely.values()) + reach
+        close = [h for h in (SOUND, *self.nearest[:LAST]) if self.unlikely[h] <= most]
         return [hand for hand in close if hand != SOUND] if len(close) > 1 else []
 
     def lay(self, hand: int, errors: Sequence[Places], near: Places | None = None) -> None:

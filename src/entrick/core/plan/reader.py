@@ -46,7 +46,7 @@ from .terms import (
     Text,
     depth,
 )
-from .writer import write_line, write_plan
+from .writer import write_line
 
 UNPRINTABLE = re.compile(
     "[\x00-\x08\x0a-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]"
@@ -208,10 +208,8 @@ def read_plan(text: str) -> Plan:
     if len(rows) > MOST_LINES:
         raise PlanTooLarge(f"a plan holds at most {MOST_LINES} lines; this one has {len(rows)}")
     lines = tuple(_at(read_line(row), number) for number, row in enumerate(rows, 1))
-    if (
-        len(text) > MOST_CHARACTERS // MOST_GROWTH
-        and len(write_plan(Plan(lines))) > MOST_CHARACTERS
-    ):
+    may_grow = len(text) > MOST_CHARACTERS // MOST_GROWTH
+    if may_grow and sum(_written(row) + 1 for row in rows) > MOST_CHARACTERS:
         lines = tuple(
             replace(line, typed=row.rstrip()) for line, row in zip(lines, rows, strict=True)
         )
@@ -228,6 +226,12 @@ def _at(line: Line, number: int) -> Line:
                 content=Unread(text, PlanError(number, error.message, error.clause, error.mend)),
             )
     return line
+
+
+@lru_cache(maxsize=4096)
+def _written(row: str) -> int:
+    """Return how many characters a line has once it is tidied."""
+    return len(write_line(read_line(row)))
 
 
 @lru_cache(maxsize=4096)

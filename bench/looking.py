@@ -10,6 +10,7 @@ import re
 import resource
 import sys
 import time
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
@@ -80,8 +81,11 @@ def tallied(tally: Tally, finding: Finding, made: tuple[int, str] | None) -> Non
 
 
 def radii_off(sheet: DrawnSheet, finding: Finding, work: Work) -> Iterator[float]:
-    """Yield how far radii are measured from those that were drawn, mm on paper."""
-    strokes = {stroke.piece: stroke.places for stroke in sheet.strokes if stroke.piece}
+    """Yield how far radii of arcs over a right angle are measured from those that were drawn, mm on
+    paper."""
+    called = Counter(stroke.piece for stroke in sheet.strokes)
+    # Pieces of copies may be called alike: which is which is not known by name.
+    strokes = {each.piece: each.places for each in sheet.strokes if called[each.piece] == 1}
     for row in finding.rows:
         true = strokes.get(row.name)
         if row.size is None or row.judged == "missing" or true is None:

@@ -169,11 +169,22 @@ def click_stroke(page: Page) -> Callable[..., None]:
         # What can be pointed at follows the sheet a moment later.
         page.wait_for_selector(f'g[data-name="{name}"] > *', state="attached")
         place = page.evaluate(
-            """([name, along]) => {
-                const shape = document.querySelector(`g[data-name="${name}"] > *`);
-                const point = shape.getPointAtLength(shape.getTotalLength() * along)
-                    .matrixTransform(shape.getScreenCTM());
-                return [point.x, point.y];
+            """async ([name, along]) => {
+                const place = () => {
+                    const shape = document.querySelector(`g[data-name="${name}"] > *`);
+                    const point = shape.getPointAtLength(shape.getTotalLength() * along)
+                        .matrixTransform(shape.getScreenCTM());
+                    return [point.x, point.y];
+                };
+                // A sheet that is just being laid out anew is not clicked where it was.
+                const seen = [place()];
+                while (seen.length < 4) {
+                    await new Promise(requestAnimationFrame);
+                    const now = place();
+                    if (`${now}` !== `${seen[0]}`) seen.length = 0;
+                    seen.push(now);
+                }
+                return seen[0];
             }""",
             [name, along],
         )

@@ -7,14 +7,14 @@ the errors' own weights (a normal prior), places far from every stroke counting 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
 
 from ..rehearsal.many import Places, Reals
-from .lined import LinedPiece
+from .lined import LinedPiece, between
 from .seen import Seen, from_arcs, pairs, tree_of
 
 SHIFTED, TURNED = 0.5, 0.002
@@ -50,22 +50,22 @@ class Outline:
         Mm on paper from the datum.
     moves : array of complex, (places, errors)
         What each error moves, one standard deviation.
-    pieces : tuple of slice
-        Which places are whose.
+    pieces : dict of int to slice
+        Which places are whose, by the numbers of the pieces.
     bowed : tuple of bool
         Which of them are arcs that straights between their places run beside.
     """
 
     places: Places
     moves: Places
-    pieces: tuple[slice, ...]
+    pieces: Mapping[int, slice]
     bowed: tuple[bool, ...]
 
     @property
     def left(self) -> Places:
         """The direction square to it at each place, to the left."""
         ahead = np.concatenate(
-            [np.zeros(0, complex), *(np.gradient(self.places[own]) for own in self.pieces)]
+            [np.zeros(0, complex), *(np.gradient(self.places[own]) for own in self.pieces.values())]
         )
         found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
         return found
@@ -82,15 +82,20 @@ def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int
     hand : int
     """
     there = [n for n, piece in enumerate(pieces) if piece.there[hand]]
-    runs = [pieces[n].places[:, hand] for n in there]
+    runs = [pieces[n].every(hand) for n in there]
     ends = np.cumsum([0, *map(len, runs)])
     places = np.concatenate([np.zeros(0, complex), *runs])
     view = (np.full(len(places), SHIFTED), np.full(len(places), 1j * SHIFTED))
     turn = 1j * TURNED * np.nan_to_num(places)
-    moves = np.concatenate([np.zeros((0, errors[0].shape[1])), *(errors[n] for n in there)])
-    own = tuple(slice(a, b) for a, b in pairwise(ends))
-    bowed = tuple(bool(pieces[n].bowed[hand]) for n in there)
-    return Outline(places, np.column_stack((moves, *view, turn)), own, bowed)
+    own = [between(errors[n], len(run)) for n, run in zip(there, runs, strict=True)]
+    moves = np.concatenate([np.zeros((0, errors[0].shape[1])), *own])
+    whose = (slice(a, b) for a, b in pairwise(ends))
+    return Outline(
+        places,
+        np.column_stack((moves, *view, turn)),
+        dict(zip(there, whose, strict=True)),
+        tuple(bool(pieces[n].bowed[hand]) for n in there),
+    )
 
 
 @dataclass(frozen=True)
@@ -99,15 +104,16 @@ class Laid:
 
     Attributes
     ----------
-    drawn : array of complex, (places,)
-        Where its places come to lie with the errors of the hand that bring it nearest.
+    drawn : dict of int to array of complex, (places,)
+        Where the places of its pieces come to lie with the errors of the hand that bring it
+        nearest.
     squares : array of float, (places,)
         How far each is from the nearest stroke then, squared, mm².
     others : float
         How unlikely what is seen beside them and these errors are: minus twice the logarithm.
     """
 
-    drawn: Places
+    drawn: Mapping[int, Places]
     squares: Reals
     others: float
 
@@ -129,23 +135,33 @@ class Laid:
         return float(np.sum(self.squares - usual)) / SQUARE + self.others
 
 
-def laid_over(outline: Outline, seen: Seen, near: Places | None = None) -> Laid:
+def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = None) -> Laid:
     """Lay an outline over what is seen, as a hand may have drawn it.
 
     Parameters
     ----------
     outline : Outline
     seen : Seen
-    near : array of complex, (places,), optional
-        Where its places may have come to lie, to begin with.
+    near : dict of int to array of complex, (places,), optional
+        Where its pieces may have come to lie, to begin with.
     """
-    errors = _errors(outline, seen, near)
+    errors = _errors(outline, seen, None if near is None else _as_many(outline, near))
     drawn: Places = outline.places + outline.moves @ errors
     forth = np.minimum(np.abs(_to_stroke(drawn, seen)), FAR) ** 2
     back = np.minimum(_from(drawn, outline, seen), FAR) ** 2
     # Places of an outline are two millimetres apart, those that are seen one.
     beside = float(np.mean(back)) * len(seen.places) / 2 if len(back) else 0.0
-    return Laid(drawn, forth, beside / SQUARE + float(errors @ errors))
+    by_piece = {n: drawn[own] for n, own in outline.pieces.items()}
+    return Laid(by_piece, forth, beside / SQUARE + float(errors @ errors))
+
+
+def _as_many(outline: Outline, near: Mapping[int, Places]) -> Places:
+    """Return where each place of an outline may have come to lie; none for what is not there."""
+    found = np.full(len(outline.places), np.nan + 0j)
+    for n, own in outline.pieces.items():
+        if n in near:
+            found[own] = between(near[n], own.stop - own.start)
+    return found
 
 
 def _errors(outline: Outline, seen: Seen, near: Places | None) -> Reals:
@@ -184,7 +200,7 @@ def _from(drawn: Places, outline: Outline, seen: Seen) -> Reals:
     """Return how far places that are seen are from an outline as it is drawn, some of them."""
     some = seen.places[:: 1 + len(seen.places) // MOST_SEEN]
     found = np.full(len(some), FAR)
-    runs = [drawn[own][np.isfinite(drawn[own])] for own in outline.pieces]
+    runs = [drawn[own][np.isfinite(drawn[own])] for own in outline.pieces.values()]
     each = list(zip(runs, outline.bowed, strict=True))
     if straights := [run for run, is_bowed in each if len(run) and not is_bowed]:
         found = tree_of(straights).query(pairs(some))[0]

@@ -24,6 +24,8 @@ EVERY = 2.0
 FEWEST = 5
 """Places along the shortest piece."""
 
+SPARSE = 1.5
+"""How many times further apart places of a piece are that a hand drew too long for them."""
 
 BESIDE = 0.05
 """How far an arc may run beside the straights between its places, mm."""
@@ -76,6 +78,18 @@ class LinedPiece:
             return run
         return _finer(run, complex(self.centre[hand]))
 
+    def every(self, hand: int) -> Places:
+        """Return places along it as one hand drew it, no further apart than along any outline: many
+        more where it came out much longer than others draw it."""
+        run = self.places[:, hand]
+        long = float(np.sum(np.abs(np.diff(run)))) if self.there[hand] else 0.0
+        if not long > SPARSE * EVERY * (len(run) - 1):
+            return run
+        count = math.ceil(long / EVERY) + 1
+        if self.centre is None:
+            return between(run, count)
+        return _on_arc(run, complex(self.centre[hand]), count)
+
     @property
     def is_heavy(self) -> bool:
         """Whether it is an outline or an edge that is seen."""
@@ -127,12 +141,37 @@ def _along(piece: DrawnPiece, factor: float, hands: int) -> Places:
     return _along_curve(thing, planned, factor, hands)
 
 
+def between(run: Places, count: int) -> Places:
+    """Return so many along a run, each on the straight between the two it lies between: the run
+    itself where it has so many.
+
+    Parameters
+    ----------
+    run : array of complex, (places,) or (places, ...)
+    count : int
+    """
+    if len(run) == count:
+        return run
+    at = np.linspace(0.0, len(run) - 1, count)
+    first = np.minimum(at.astype(int), len(run) - 2)
+    share = (at - first).reshape(-1, *[1] * (run.ndim - 1))
+    found: Places = (1 - share) * run[first] + share * run[first + 1]
+    return found
+
+
 def _finer(run: Places, middle: complex) -> Places:
     """Return places along an arc, close enough for straights between them."""
+    spokes = run - middle
+    widest = 2 * math.acos(max(0.0, 1 - BESIDE / float(np.max(np.abs(spokes)))))
+    turned = float(np.ptp(np.unwrap(np.angle(spokes))))
+    return _on_arc(run, middle, math.ceil(turned / widest) + 1)
+
+
+def _on_arc(run: Places, middle: complex, count: int) -> Places:
+    """Return so many places along an arc."""
     spokes, at = run - middle, np.arange(len(run))
     turned, long = np.unwrap(np.angle(spokes)), np.abs(spokes)
-    widest = 2 * math.acos(max(0.0, 1 - BESIDE / float(np.max(long))))
-    shares = np.linspace(0.0, at[-1], math.ceil(float(np.ptp(turned)) / widest) + 1)
+    shares = np.linspace(0.0, at[-1], count)
     found: Places = middle + np.interp(shares, at, long) * np.exp(
         1j * np.interp(shares, at, turned)
     )

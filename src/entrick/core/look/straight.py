@@ -192,9 +192,8 @@ class SeenStrokes:
         soft = gaussian_filter(ink, SOFT * per_mm)
         rows = (np.arange(round(self.straight.frame.height * COARSE)) + 0.5) / COARSE
         columns = (np.arange(round(self.straight.frame.width * COARSE)) + 0.5) / COARSE
-        row = np.clip(np.round(rows * per_mm - 0.5).astype(int), 0, ink.shape[0] - 1)
-        column = np.clip(np.round(columns * per_mm - 0.5).astype(int), 0, ink.shape[1] - 1)
-        found: Ink = soft[np.ix_(row, column)]
+        across = _rows_at(soft, rows * per_mm - 0.5)
+        found: Ink = _rows_at(across.T, columns * per_mm - 0.5).T
         return found
 
     @cached_property
@@ -241,7 +240,10 @@ class SeenStrokes:
         soft = self._soft
         up, down = np.roll(soft, 1, 0), np.roll(soft, -1, 0)
         left, right = np.roll(soft, 1, 1), np.roll(soft, -1, 1)
-        top = ((soft >= up) & (soft > down)) | ((soft >= left) & (soft > right))
+        # A stroke is darkest across itself: along it, it is now and then by chance.
+        upwards, sideways = 2 * soft - up - down, 2 * soft - left - right
+        top = (soft >= up) & (soft > down) & (upwards >= sideways / 2)
+        top |= (soft >= left) & (soft > right) & (sideways >= upwards / 2)
         found: npt.NDArray[np.bool_] = top & self._in_the_space
         return found
 
@@ -292,7 +294,7 @@ class SeenStrokes:
             )
         }
         kept = np.array(sorted(cells.values()), int)
-        return self._place(row[kept], column[kept])
+        return self._middle(row[kept], column[kept])
 
     @cached_property
     def _nearest(self) -> tuple[Reals, npt.NDArray[np.int32], npt.NDArray[np.int32]]:
@@ -307,7 +309,7 @@ class SeenStrokes:
     def nearest(self, places: Places) -> Places:
         """Return the nearest place on a heavy stroke for each."""
         row, column = (self._looked_up(field, places) for field in self._nearest[1:])
-        return self._place(row, column)
+        return self._middle(row.astype(int), column.astype(int))
 
     @cached_property
     def _runs(self) -> npt.NDArray[np.complex128]:
@@ -327,10 +329,28 @@ class SeenStrokes:
         found: npt.NDArray[np.bool_] = along > math.cos(2 * ASKEW) * np.abs(double * ahead**2)
         return found
 
-    def _place(self, row: Reals, column: Reals) -> Places:
-        x = (column + 0.5) / COARSE
-        y = self.straight.frame.height - (row + 0.5) / COARSE
-        found: Places = x + 1j * y - self.origin
+    def _middle(self, row: npt.NDArray[np.integer], column: npt.NDArray[np.integer]) -> Places:
+        """Return where strokes are darkest in cells they are darkest in: along the way the picture
+        bends most, where it is level (C. Steger 1998; from memory)."""
+        around = {
+            (up, over): self._soft[row + up, column + over].astype(float)
+            for up in (-1, 0, 1)
+            for over in (-1, 0, 1)
+        }
+        twice = 2 * around[0, 0]
+        slope = (around[0, 1] - around[0, -1]) / 2 + 1j * (around[1, 0] - around[-1, 0]) / 2
+        bend_x = around[0, 1] + around[0, -1] - twice
+        bend_y = around[1, 0] + around[-1, 0] - twice
+        twist = (around[1, 1] + around[-1, -1] - around[1, -1] - around[-1, 1]) / 4
+        apart = (bend_x - bend_y) / 2 + 1j * twist
+        across = 1j * np.exp(1j * np.angle(apart) / 2)
+        bend = np.abs(apart) - (bend_x + bend_y) / 2
+        away = np.clip((np.conj(across) * slope).real / np.maximum(bend, LEVEL), -1.0, 1.0)
+        at = column + 1j * row + away * across
+        height = self.straight.frame.height
+        found: Places = (
+            (at.real + 0.5) / COARSE + 1j * (height - (at.imag + 0.5) / COARSE) - self.origin
+        )
         return found
 
     def _looked_up(
@@ -343,6 +363,15 @@ class SeenStrokes:
             field[np.clip(row, 0, field.shape[0] - 1).astype(int), column], float
         )
         return found
+
+
+def _rows_at(ink: Ink, at: npt.NDArray[np.floating]) -> Ink:
+    """Return a picture at levels between its rows."""
+    at = np.clip(at, 0, len(ink) - 1)
+    first = np.minimum(at.astype(int), len(ink) - 2)
+    share = (at - first).astype(ink.dtype)[:, None]
+    found: Ink = (1 - share) * ink[first] + share * ink[first + 1]
+    return found
 
 
 def _between(strengths: npt.NDArray[np.floating]) -> float:
@@ -366,3 +395,6 @@ ASKEW = math.radians(25)
 
 LEAST = 0.12
 """How dark, softened, a stroke is at least."""
+
+LEVEL = 0.001
+"""What is less dark than its neighbours by no more is level."""

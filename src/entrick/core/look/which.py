@@ -8,7 +8,7 @@ which it is about as likely are told too."""
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -234,10 +234,8 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
             held.lay(hand, hypotheses.errors_after(slip))
     # Errors alone, or those of another slip, may have brought it there as well.
     best, *others = held.nearest
-    there = held.laid[best].drawn
     for hand in (SOUND, *others[: FEW - 1]):
-        if len(held.laid[hand].drawn) == len(there):
-            held.lay(hand, hypotheses.errors, there)
+        held.lay(hand, hypotheses.errors, held.laid[best].drawn)
     best, *_ = held.nearest
     gain = {hand: held.unlikely[SOUND] - held.unlikely[hand] for hand in held.nearest}
     if gain[best] <= TOLD:
@@ -290,7 +288,9 @@ class _Held:
         close = [h for h in (SOUND, *self.nearest[:LAST]) if self.unlikely[h] <= most]
         return [hand for hand in close if hand != SOUND] if len(close) > 1 else []
 
-    def lay(self, hand: int, errors: Sequence[Places], near: Places | None = None) -> None:
+    def lay(
+        self, hand: int, errors: Sequence[Places], near: Mapping[int, Places] | None = None
+    ) -> None:
         """Lay the outline of a hand over it once more, with what errors move and, where it is said,
         from where its places may have come to lie: what is likelier counts."""
         outline = outline_of(self._hypotheses.pieces, errors, hand)

@@ -229,10 +229,11 @@ class SeenStrokes:
 
     @cached_property
     def outline(self) -> float:
-        """How dark an outline is, softened: about where one is expected, and is lined in."""
+        """How dark an outline is, softened: about where one is expected, and is lined in. Where
+        many lie side by side it is darker than the border, and one by itself is not."""
         dark = self._looked_up(self._near, self.along)
         lined = dark[dark > self._least]
-        return float(np.median(lined)) if len(lined) else self._least
+        return min(float(np.median(lined)), self._border) if len(lined) else self._least
 
     @cached_property
     def _top(self) -> npt.NDArray[np.bool_]:
@@ -257,7 +258,8 @@ class SeenStrokes:
         soft = self._soft
         top = self._top & (soft > max(FINE * self.outline, LEAST))
         low, high = HEAVY
-        dark = np.clip(_between(soft[top]), low * self.outline, high * self.outline)
+        parting = _between(np.minimum(soft[top], self.outline))
+        dark = np.clip(parting, low * self.outline, high * self.outline)
         found: npt.NDArray[np.bool_] = top & (soft >= dark)
         return found
 

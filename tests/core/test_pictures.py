@@ -3,7 +3,7 @@ no picture of the sheet is refused with what to do."""
 
 import io
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import cache
 
@@ -153,20 +153,44 @@ def test_a_view_that_stands_elsewhere_for_no_slip_is_said_to() -> None:
     assert abs(complex(*finding.shift) - (6 - 4j)) < 0.5
 
 
+PLAIN = frame_of(tried("OY-014")[0].sheet, tried("OY-014")[0].drawing.ground)
+"""Of a sheet on which nothing is drawn yet."""
+
+MIDDLE = complex(PLAIN.width, PLAIN.height) / 2
+
+
+def ruled(
+    way: float, aside: Sequence[float], per_mm: float = 4.0, noise: float = 0.0
+) -> SeenStrokes:
+    """Return what is seen of strokes of 0.6 mm side by side, so many degrees from level."""
+    row, column = np.mgrid[: round(PLAIN.height * per_mm), : round(PLAIN.width * per_mm)]
+    places = (column + 0.5) / per_mm + 1j * (PLAIN.height - (row + 0.5) / per_mm) - MIDDLE
+    across = (places * np.exp(-1j * math.radians(way))).imag
+    away = np.min([np.abs(across - each) for each in aside], axis=0)
+    ink = np.clip((0.3 - away) * per_mm + 0.5, 0, 1)
+    ink += noise * np.random.default_rng(1).standard_normal(ink.shape)
+    straight = Straight(np.clip(ink, 0, 1).astype(np.float32), per_mm, PLAIN)
+    return SeenStrokes(straight, MIDDLE, np.array([1j * aside[0]]), np.zeros(0, complex))
+
+
 @given(st.floats(0, 180), st.floats(-90, 90))
 def test_a_stroke_runs_along_itself_and_along_nothing_else(way: float, askew: float) -> None:
     assume(abs(abs(askew) - math.degrees(ASKEW)) > 3)
-    work, _ = tried("OY-014")
-    frame = frame_of(work.sheet, work.drawing.ground)
-    middle, ahead = complex(frame.width, frame.height) / 2, np.exp(1j * math.radians(way))
-    row, column = np.mgrid[: round(frame.height * 4), : round(frame.width * 4)]
-    places = (column + 0.5) / 4 + 1j * (frame.height - (row + 0.5) / 4)
-    across = ((places - middle) * np.conj(ahead)).imag
-    ink = np.where(np.abs(across) < 0.3, np.float32(1), np.float32(0))
-    seen = SeenStrokes(Straight(ink, 4.0, frame), 0j, np.array([middle]), np.zeros(0, complex))
-    on = middle + ahead * np.linspace(-20, 20, 9)
+    ahead = np.exp(1j * math.radians(way))
     turned = np.full(9, ahead * np.exp(1j * math.radians(askew)))
-    assert set(seen.runs_along(on, turned)) == {abs(askew) < math.degrees(ASKEW)}
+    along = ruled(way, [0.0]).runs_along(ahead * np.linspace(-20, 20, 9), turned)
+    assert set(along) == {abs(askew) < math.degrees(ASKEW)}
+
+
+@given(st.floats(0, 180), st.floats(-1, 1), st.sampled_from([150 / 25.4, 300 / 25.4]))
+def test_a_stroke_is_seen_where_its_middle_is(way: float, aside: float, per_mm: float) -> None:
+    seen = ruled(way, [aside], per_mm, noise=0.1)
+    back = np.exp(-1j * math.radians(way))
+    near = np.abs((seen.places * back).real) < 40
+    beside = np.linspace(-30, 30, 50) / back + 1j * (aside + 0.4) / back
+    for places in (seen.places[near], seen.nearest(beside)):
+        assert len(places) >= 50
+        assert np.max(np.abs((places * back).imag - aside)) < 0.05
 
 
 SMALL = Lens(pixels=2400)

@@ -12,9 +12,10 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
+import numpy.typing as npt
 
 from ..rehearsal.many import Places, Reals
-from .lined import LinedPiece, between
+from .lined import EVERY, LinedPiece, between
 from .seen import Seen, from_arcs, pairs, tree_of
 
 SHIFTED, TURNED = 0.5, 0.002
@@ -50,6 +51,9 @@ class Outline:
         Mm on paper from the datum.
     moves : array of complex, (places, errors)
         What each error moves, one standard deviation.
+    counts : array of float, (places,)
+        For how many each counts: of pieces that came out long and lie over each other, each is no
+        more than its share.
     pieces : dict of int to slice
         Which places are whose, by the numbers of the pieces.
     bowed : tuple of bool
@@ -58,6 +62,7 @@ class Outline:
 
     places: Places
     moves: Places
+    counts: Reals
     pieces: Mapping[int, slice]
     bowed: tuple[bool, ...]
 
@@ -90,12 +95,26 @@ def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int
     own = [between(errors[n], len(run)) for n, run in zip(there, runs, strict=True)]
     moves = np.concatenate([np.zeros((0, errors[0].shape[1])), *own])
     whose = (slice(a, b) for a, b in pairwise(ends))
+    long = np.repeat(
+        [len(r) > len(errors[n]) for n, r in zip(there, runs, strict=True)], np.diff(ends)
+    )
     return Outline(
         places,
         np.column_stack((moves, *view, turn)),
+        _shares(places, long),
         dict(zip(there, whose, strict=True)),
         tuple(bool(pieces[n].bowed[hand]) for n in there),
     )
+
+
+def _shares(places: Places, long: npt.NDArray[np.bool_]) -> Reals:
+    """Return for how many places count, of which some are on pieces that came out long."""
+    found = np.ones(len(places))
+    _, own, many = np.unique(
+        np.round(np.nan_to_num(places[long]) / EVERY), return_inverse=True, return_counts=True
+    )
+    found[long] = 1 / many[own]
+    return found
 
 
 @dataclass(frozen=True)
@@ -107,14 +126,15 @@ class Laid:
     drawn : dict of int to array of complex, (places,)
         Where the places of its pieces come to lie with the errors of the hand that bring it
         nearest.
-    squares : array of float, (places,)
-        How far each is from the nearest stroke then, squared, mm².
+    squares, counts : array of float, (places,)
+        How far each is from the nearest stroke then, squared, mm², and for how many it counts.
     others : float
         How unlikely what is seen beside them and these errors are: minus twice the logarithm.
     """
 
     drawn: Mapping[int, Places]
     squares: Reals
+    counts: Reals
     others: float
 
     @property
@@ -132,7 +152,7 @@ class Laid:
         usual : float
             What places on a stroke are off, squared, mm².
         """
-        return float(np.sum(self.squares - usual)) / SQUARE + self.others
+        return float(self.counts @ (self.squares - usual)) / SQUARE + self.others
 
 
 def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = None) -> Laid:
@@ -152,7 +172,7 @@ def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = 
     # Places of an outline are two millimetres apart, those that are seen one.
     beside = float(np.mean(back)) * len(seen.places) / 2 if len(back) else 0.0
     by_piece = {n: drawn[own] for n, own in outline.pieces.items()}
-    return Laid(by_piece, forth, beside / SQUARE + float(errors @ errors))
+    return Laid(by_piece, forth, outline.counts, beside / SQUARE + float(errors @ errors))
 
 
 def _as_many(outline: Outline, near: Mapping[int, Places]) -> Places:
@@ -170,14 +190,15 @@ def _errors(outline: Outline, seen: Seen, near: Places | None) -> Reals:
     across: Reals = np.asarray((np.conj(left)[:, None] * outline.moves).real, float)
     there = np.isfinite(outline.places)
     errors: Reals = np.zeros(across.shape[1])
+    weights = outline.counts / SQUARE
     if near is not None:
         there &= np.isfinite(near)
-        errors = _least(across, there / SQUARE, (np.conj(left) * (near - outline.places)).real)
+        errors = _least(across, weights * there, (np.conj(left) * (near - outline.places)).real)
     for far in NARROWING if near is None else NARROWING[-2:]:
         away = _to_stroke(outline.places + outline.moves @ errors, seen)
         counts = np.where(there, 1 / (1 + (np.abs(away) / (far / 2)) ** 4), 0.0)
         wanted = (np.conj(left) * away).real + across @ errors
-        errors = _least(across, counts / SQUARE, np.asarray(wanted, float))
+        errors = _least(across, weights * counts, np.asarray(wanted, float))
     return errors
 
 

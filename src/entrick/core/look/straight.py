@@ -144,6 +144,11 @@ FINE = 0.3
 HEAVY = (0.62, 0.8)
 """Shares of it between which fine lines end and heavy ones begin: where that is the sheet tells."""
 
+NARROW, MOST, AT_LEAST = 1.0, 75, 0.75
+"""How narrow a stroke by itself is at least, as a share of the border; which of them is told to be
+as dark as they are, in a hundred: fine lines and what has worn off are lighter; and how dark it is
+at least, as a share of what lies where outlines are expected: a border may be drawn finer."""
+
 ABOUT = 1.5
 """How far from where it is expected an outline may be, mm."""
 
@@ -230,10 +235,36 @@ class SeenStrokes:
     @cached_property
     def outline(self) -> float:
         """How dark an outline is, softened: about where one is expected, and is lined in. Where
-        many lie side by side it is darker than the border, and one by itself is not."""
+        many lie side by side it is darker than one by itself."""
         dark = self._looked_up(self._near, self.along)
         lined = dark[dark > self._least]
-        return min(float(np.median(lined)), self._border) if len(lined) else self._least
+        if not len(lined):
+            return self._least
+        usual = float(np.median(lined))
+        return max(min(usual, self._alone), AT_LEAST * usual)
+
+    @cached_property
+    def _alone(self) -> float:
+        """How dark strokes are, softened, that lie by themselves: they are as narrow as the
+        border."""
+        row, column = np.nonzero(self._top & (self._soft > self._least))
+        dark = self._soft[row, column]
+        narrow = dark[self._bent(row, column)[2] > NARROW * self._border_bent * dark]
+        return float(np.percentile(narrow, MOST)) if len(narrow) else math.inf
+
+    @cached_property
+    def _border_bent(self) -> float:
+        """How narrow the border is: how much the softened picture bends there across it, for how
+        dark it is."""
+        found = []
+        for side in self.straight.frame.border:
+            across = 1j * (side[-1] - side[0]) / abs(side[-1] - side[0])
+            at = side - self.origin + across * np.arange(-ABOUT, ABOUT, 1 / COARSE)[:, None]
+            dark = self._looked_up(self._soft, at)
+            top = np.clip(np.argmax(dark, axis=0), 1, len(dark) - 2)
+            before, here, after = (dark[top + k, np.arange(len(side))] for k in (-1, 0, 1))
+            found.append((2 * here - before - after) / np.maximum(here, LEVEL))
+        return float(np.median(np.concatenate(found)))
 
     @cached_property
     def _top(self) -> npt.NDArray[np.bool_]:
@@ -334,6 +365,20 @@ class SeenStrokes:
     def _middle(self, row: npt.NDArray[np.integer], column: npt.NDArray[np.integer]) -> Places:
         """Return where strokes are darkest in cells they are darkest in: along the way the picture
         bends most, where it is level (C. Steger 1998; from memory)."""
+        slope, across, bend = self._bent(row, column)
+        away = np.clip((np.conj(across) * slope).real / np.maximum(bend, LEVEL), -1.0, 1.0)
+        at = column + 1j * row + away * across
+        height = self.straight.frame.height
+        found: Places = (
+            (at.real + 0.5) / COARSE + 1j * (height - (at.imag + 0.5) / COARSE) - self.origin
+        )
+        return found
+
+    def _bent(
+        self, row: npt.NDArray[np.integer], column: npt.NDArray[np.integer]
+    ) -> tuple[Places, Places, Reals]:
+        """Return how the softened picture rises in cells, which way it bends most, and by how much:
+        to the right and downwards, for a cell."""
         around = {
             (up, over): self._soft[row + up, column + over].astype(float)
             for up in (-1, 0, 1)
@@ -346,21 +391,14 @@ class SeenStrokes:
         twist = (around[1, 1] + around[-1, -1] - around[1, -1] - around[-1, 1]) / 4
         apart = (bend_x - bend_y) / 2 + 1j * twist
         across = 1j * np.exp(1j * np.angle(apart) / 2)
-        bend = np.abs(apart) - (bend_x + bend_y) / 2
-        away = np.clip((np.conj(across) * slope).real / np.maximum(bend, LEVEL), -1.0, 1.0)
-        at = column + 1j * row + away * across
-        height = self.straight.frame.height
-        found: Places = (
-            (at.real + 0.5) / COARSE + 1j * (height - (at.imag + 0.5) / COARSE) - self.origin
-        )
-        return found
+        return slope, across, np.abs(apart) - (bend_x + bend_y) / 2
 
     def _looked_up(
         self, field: npt.NDArray[np.floating] | npt.NDArray[np.int32], places: Places
     ) -> Reals:
         on = np.nan_to_num(places + self.origin, nan=-1.0)
-        column = np.clip(np.round(on.real * COARSE - 0.5), 0, field.shape[1] - 1).astype(int)
-        row = np.round((self.straight.frame.height - on.imag) * COARSE - 0.5)
+        column = np.clip(np.floor(on.real * COARSE), 0, field.shape[1] - 1).astype(int)
+        row = np.floor((self.straight.frame.height - on.imag) * COARSE)
         found: Reals = np.asarray(
             field[np.clip(row, 0, field.shape[0] - 1).astype(int), column], float
         )

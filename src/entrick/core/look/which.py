@@ -236,10 +236,13 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     best, *others = held.nearest
     for hand in (SOUND, *others[: FEW - 1]):
         held.lay(hand, hypotheses.errors, held.laid[best].drawn)
+    for hand in held.nearest[:FEW]:
+        if held.gain > TOLD:
+            held.lay(SOUND, hypotheses.errors, held.laid[hand].drawn)
+    if held.gain <= TOLD:
+        return Named((), held.unlikely[SOUND])
     best, *_ = held.nearest
     gain = {hand: held.unlikely[SOUND] - held.unlikely[hand] for hand in held.nearest}
-    if gain[best] <= TOLD:
-        return Named((), held.unlikely[SOUND])
     as_well = [
         hand
         for hand in held.nearest
@@ -276,6 +279,11 @@ class _Held:
         """The hands that suffer a slip, the likeliest first."""
         hands = [hand for hand in self.laid if hand != SOUND]
         return sorted(hands, key=lambda hand: self.unlikely[hand])
+
+    @property
+    def gain(self) -> float:
+        """How much likelier what is seen is of the likeliest slip than of none."""
+        return self.unlikely[SOUND] - self.unlikely[self.nearest[0]]
 
     @property
     def close(self) -> Sequence[int]:

@@ -24,7 +24,7 @@ from entrick.core.look.by_hand import DrawnSheet, Stroke, drawn_by_hand, stroke_
 from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
 from entrick.core.look.scheme import Scheme, marked
-from entrick.core.look.straight import ASKEW, SeenStrokes, Straight, frame_of
+from entrick.core.look.straight import ASKEW, Frame, SeenStrokes, Straight
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan
@@ -142,6 +142,27 @@ def test_of_what_no_slip_explains_none_is_told(seed: int) -> None:
     assert finding.sentence.endswith("No one slip explains it.")
 
 
+@pytest.mark.parametrize(
+    ("part", "seed"), some([(7098, 7111), (7008, 3), (7008, 7008), (7058, 7060)], 1)
+)
+def test_of_a_sound_gear_of_small_teeth_no_slip_is_told(part: int, seed: int) -> None:
+    """Its teeth are so small that they come out otherwise than drawn: as with many a slip."""
+    work = work_out(HEAD + parts.part(part)[0])
+    finding = look_at_picture(work, scan(drawn_by_hand(work, seed), dpi=150)).finding
+    assert told(finding) == [], finding.sentence
+
+
+def test_a_slip_that_draws_over_itself_is_named() -> None:
+    """Tips and roots all the way round, a flank across the teeth."""
+    work = work_out(HEAD + parts.part(7058)[0])
+    every = hypotheses(work)
+    acts = [act for act, step in every.order.steps.items() if step.number == 29]
+    slip = next(each for each in every.slips if each.act in acts and each.wrong == 24)
+    sheet = drawn_by_hand(work, 7060, [slip], order=every.order)
+    finding = look_at_picture(work, scan(sheet, dpi=150)).finding
+    assert (29, slip.key) in told(finding), finding.sentence
+
+
 def test_a_view_that_stands_elsewhere_for_no_slip_is_said_to() -> None:
     work, every = tried("OY-068")
     sheet = drawn_by_hand(work, 7, order=every.order)
@@ -153,8 +174,8 @@ def test_a_view_that_stands_elsewhere_for_no_slip_is_said_to() -> None:
     assert abs(complex(*finding.shift) - (6 - 4j)) < 0.5
 
 
-PLAIN = frame_of(tried("OY-014")[0].sheet, tried("OY-014")[0].drawing.ground)
-"""Of a sheet on which nothing is drawn yet."""
+PLAIN = Frame(100.0, 100.0, 5.0, 5.0, 95.0, 95.0, ())
+"""Of a sheet on which nothing is drawn yet, mm."""
 
 MIDDLE = complex(PLAIN.width, PLAIN.height) / 2
 
@@ -162,15 +183,20 @@ MIDDLE = complex(PLAIN.width, PLAIN.height) / 2
 def ruled(
     way: float, aside: Sequence[float], per_mm: float = 4.0, noise: float = 0.0
 ) -> SeenStrokes:
-    """Return what is seen of strokes of 0.6 mm side by side, so many degrees from level."""
+    """Return what is seen of strokes of 0.5 mm side by side, so many degrees from level, within a
+    border of 0.7."""
     row, column = np.mgrid[: round(PLAIN.height * per_mm), : round(PLAIN.width * per_mm)]
-    places = (column + 0.5) / per_mm + 1j * (PLAIN.height - (row + 0.5) / per_mm) - MIDDLE
-    across = (places * np.exp(-1j * math.radians(way))).imag
-    away = np.min([np.abs(across - each) for each in aside], axis=0)
-    ink = np.clip((0.3 - away) * per_mm + 0.5, 0, 1)
+    places = (column + 0.5) / per_mm + 1j * (PLAIN.height - (row + 0.5) / per_mm)
+    across = ((places - MIDDLE) * np.exp(-1j * math.radians(way))).imag
+    sides = (places.real - PLAIN.left, places.real - PLAIN.right)
+    sides += (places.imag - PLAIN.low, places.imag - PLAIN.high)
+    beyond = [np.abs(side) - 0.35 for side in sides] + [np.abs(across - at) - 0.25 for at in aside]
+    ink = np.clip(0.5 - per_mm * np.min(beyond, axis=0), 0, 1)
     ink += noise * np.random.default_rng(1).standard_normal(ink.shape)
     straight = Straight(np.clip(ink, 0, 1).astype(np.float32), per_mm, PLAIN)
-    return SeenStrokes(straight, MIDDLE, np.array([1j * aside[0]]), np.zeros(0, complex))
+    ahead = np.exp(1j * math.radians(way))
+    along = (1j * np.array(aside)[:, None] + np.linspace(-20, 20, 9)) * ahead
+    return SeenStrokes(straight, MIDDLE, along.ravel(), np.zeros(0, complex))
 
 
 @given(st.floats(0, 180), st.floats(-90, 90))
@@ -184,13 +210,21 @@ def test_a_stroke_runs_along_itself_and_along_nothing_else(way: float, askew: fl
 
 @given(st.floats(0, 180), st.floats(-1, 1), st.sampled_from([150 / 25.4, 300 / 25.4]))
 def test_a_stroke_is_seen_where_its_middle_is(way: float, aside: float, per_mm: float) -> None:
-    seen = ruled(way, [aside], per_mm, noise=0.1)
+    seen = ruled(way, [aside], per_mm, noise=0.05)
     back = np.exp(-1j * math.radians(way))
-    near = np.abs((seen.places * back).real) < 40
     beside = np.linspace(-30, 30, 50) / back + 1j * (aside + 0.4) / back
-    for places in (seen.places[near], seen.nearest(beside)):
-        assert len(places) >= 50
-        assert np.max(np.abs((places * back).imag - aside)) < 0.05
+    for places in (seen.places, seen.nearest(beside)):
+        off = (places * back).imag[np.abs(places * back) < 38] - aside
+        assert len(off) >= 50
+        assert np.max(np.abs(off)) < 0.05
+
+
+@given(st.floats(0, 180), st.floats(0.3, 0.6))
+def test_outlines_side_by_side_hide_none_that_lies_alone(way: float, apart: float) -> None:
+    beside = [0.0, apart, 8.0, 8.0 + apart, 16.0, 16.0 + apart]
+    seen = ruled(way, [*beside, -8.0], 150 / 25.4, noise=0.05)
+    alone = np.abs((seen.places * np.exp(-1j * math.radians(way))).imag + 8) < 0.2
+    assert np.count_nonzero(alone) > 70
 
 
 SMALL = Lens(pixels=2400)

@@ -144,7 +144,7 @@ FINE = 0.3
 HEAVY = (0.62, 0.8)
 """Shares of it between which fine lines end and heavy ones begin: where that is the sheet tells."""
 
-NARROW, MOST, AT_LEAST = 1.0, 75, 0.75
+NARROW, MOST, AT_LEAST = 1.1, 75, 0.75
 """How narrow a stroke by itself is at least, as a share of the border; which of them is told to be
 as dark as they are, in a hundred: fine lines and what has worn off are lighter; and how dark it is
 at least, as a share of what lies where outlines are expected: a border may be drawn finer."""

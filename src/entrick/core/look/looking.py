@@ -90,6 +90,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     else:
         _refuse_another(work, found, len(pieces))
     rows = tuple(with_steps(rows_of(work, pieces, found, tolerance), pieces, every))
+    unfinished = unfinished and any(row.judged == "missing" for row in rows)
     met = tuple(joins(work, found))
     extra = extra_lines(work, seen, pieces, hand)
     shift = view.shift + beside

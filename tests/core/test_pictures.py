@@ -24,7 +24,8 @@ from entrick.core.look.by_hand import DrawnSheet, Stroke, drawn_by_hand, stroke_
 from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
 from entrick.core.look.scheme import Scheme, marked
-from entrick.core.look.straight import ASKEW, Frame, SeenStrokes, Straight
+from entrick.core.look.straight import Frame, Straight
+from entrick.core.look.strokes import ASKEW, SeenStrokes
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan

@@ -16,7 +16,7 @@ from .by_hand import stroke_of
 from .lined import LinedPiece
 from .seen import from_run, pairs, tree_of
 from .shift import FAR
-from .straight import SeenStrokes
+from .strokes import SeenStrokes
 from .traces import SOUND
 
 EXTRA = 12.0

@@ -20,7 +20,8 @@ from .measure import FOUND, Measured, measured
 from .rows import is_elsewhere, lining, rows_of, with_steps
 from .seen import SomeOf, pairs, tree_of
 from .shift import ELSEWHERE, FAR, fine_shift, shift_of
-from .straight import SeenStrokes, Straight
+from .straight import Straight
+from .strokes import SeenStrokes
 from .telling import TOO_FAINT, notes, sentence, told_slip
 from .traces import SOUND
 from .which import AS_WELL, Hypotheses, Named, hypotheses, named

@@ -10,7 +10,7 @@ from ..rehearsal.many import Places, Reals
 from .fit import FittedCircle
 from .lined import LinedPiece
 from .measure import measured
-from .straight import SeenStrokes
+from .strokes import SeenStrokes
 
 SPREAD = 40
 """How far a view is looked for from where it belongs, mm."""

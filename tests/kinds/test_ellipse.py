@@ -4,7 +4,7 @@ import math
 import re
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 
 from desk import run_of, solved
@@ -33,6 +33,18 @@ def test_arcs_of_a_true_ellipse_keep_to_it_and_run_on_without_a_corner(ellipse: 
         assert (
             abs((first.last - first.centre).unit.cross((second.first - second.centre).unit)) < 1e-7
         )
+
+
+@given(ellipses, st.floats(-2, 2), st.floats(-2, 2))
+@example(Ellipse(Point(0, 0), Point(80, 0), 6), 0.0, 0.0)
+@example(Ellipse(Point(0, 0), Point(80, 0), 6), 0.5, 0.0)
+@example(Ellipse(Point(0, 0), Point(20, 0), 60), 0.0, 1.5)
+def test_nothing_of_an_ellipse_is_nearer_to_a_point_than_its_nearest_place(
+    ellipse: Ellipse, along: float, beside: float
+) -> None:
+    point = ellipse.centre + ellipse.major * along + ellipse.across * beside
+    others = (ellipse.at(math.tau * at / 720) for at in range(720))
+    assert ellipse.distance(point) <= min(abs(spot - point) for spot in others) + 1e-9
 
 
 @given(ellipses, st.floats(0, 6.28))

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from ..memo import remembered
-from ..tolerance import CONVERGED, FITTED, FLAT, ROUND, SPECK
+from ..tolerance import CONVERGED, FITTED, ROUND, SPECK
 from .fitted import fitted
 from .loop import Loop, distance
 from .shapes import Arc, Line, Point
@@ -71,30 +71,10 @@ class Ellipse(TrueCurve):
         """Return the eccentric angle of the place nearest to a point."""
         ahead = point - self.centre
         x, y = ahead.dot(self.major) / self.a, ahead.dot(self.across) / self.b
-
-        def far(turn: float) -> float:
-            return math.hypot(self.a * math.cos(turn) - x, self.b * math.sin(turn) - y)
-
-        # The nearest of many places lies next to the nearest of all; thirds, then Newton, come down
-        # to it.
-        parts = 72
-        turn = min((math.tau * index / parts for index in range(parts)), key=far)
-        low, high = turn - math.tau / parts, turn + math.tau / parts
-        for _ in range(40):
-            first, second = low + (high - low) / 3, high - (high - low) / 3
-            low, high = (low, second) if far(first) < far(second) else (first, high)
-        turn = (low + high) / 2
-        for _ in range(3):
-            cos, sin = math.cos(turn), math.sin(turn)
-            slope = (self.b**2 - self.a**2) * cos * sin + self.a * x * sin - self.b * y * cos
-            bend = (
-                (self.b**2 - self.a**2) * (cos * cos - sin * sin)
-                + self.a * x * cos
-                + self.b * y * sin
-            )
-            if bend > 0 and abs(slope / bend) < FLAT:
-                turn -= slope / bend
-        return turn
+        turn = _turn_within(self.a, self.b, abs(x), abs(y))
+        if x < 0:
+            turn = math.pi - turn
+        return math.tau - turn if y < 0 else turn
 
     def distance(self, point: Point) -> float:
         """Return how far a point is from the curve."""
@@ -179,6 +159,40 @@ class Ellipse(TrueCurve):
             [start + (end - start) * k / steps for k in range(steps + 1)],
             FINE * self.a,
         )
+
+
+def _turn_within(a: float, b: float, x: float, y: float) -> float:
+    """Return the eccentric angle of the place of an ellipse nearest to a point between its axes.
+
+    There the slope of the square of the distance, over cos and sin of the angle, only rises: it
+    passes nought once (Newton's method, held between the axes; D. Eberly, from memory). On an axis
+    it may pass nought beside it.
+
+    Parameters
+    ----------
+    a, b : float
+        Half the axes.
+    x, y : float
+        Of the point, neither under nought, along them.
+    """
+    apart = a * a - b * b
+    if not y and a * x < apart:
+        return math.acos(a * x / apart)
+    if not x and b * y < -apart:
+        return math.asin(b * y / -apart)
+    low, high = 0.0, math.pi / 2
+    turn = math.atan2(a * y, b * x)
+    while high - low > CONVERGED:
+        cos, sin = math.cos(turn), math.sin(turn)
+        slope = a * x * sin - b * y * cos - apart * cos * sin
+        bend = a * x * cos + b * y * sin - apart * (cos * cos - sin * sin)
+        low, high = (turn, high) if slope < 0 else (low, turn)
+        step = slope / bend if bend else math.inf
+        # Outside of what is left, Newton's method leads to another nought.
+        last, turn = turn, turn - step if low < turn - step < high else (low + high) / 2
+        if abs(turn - last) <= CONVERGED:
+            break
+    return turn
 
 
 def _image(curve: Line | Arc, place: Callable[[Point], Point], back: bool) -> Line | Arc:

@@ -37,6 +37,14 @@ outline is about where it belongs."""
 
 FAR = NARROWING[-1]
 
+AWAY, STRAYS = 1.0, 5
+"""How far half of a piece has to be from every stroke for errors to leave it to something else, mm;
+and how many places that are seen, far from every piece, are left to it too."""
+
+USUALLY = 0.6
+"""Square of what a hand errs, in standard deviations, at most, for each error: those of which
+nothing is seen are laid as none."""
+
 MOST_SEEN = 2500
 """Places that are seen whose distance from an outline is taken."""
 
@@ -130,12 +138,25 @@ class Laid:
         How far each is from the nearest stroke then, squared, mm², and for how many it counts.
     others : float
         How unlikely what is seen beside them and these errors are: minus twice the logarithm.
+    strays : int
+        How many of the places that are seen are far from all of them.
+    usually : bool
+        Whether these errors are no more than a hand makes, all in all.
     """
 
     drawn: Mapping[int, Places]
     squares: Reals
     counts: Reals
     others: float
+    strays: int
+    usually: bool
+
+    @property
+    def leaves_anything(self) -> bool:
+        """Whether a piece is not where usual errors have it, or much is seen where none is."""
+        ends = np.cumsum([0, *map(len, self.drawn.values())])
+        off = (np.median(self.squares[a:b]) for a, b in pairwise(ends))
+        return not self.usually or self.strays >= STRAYS or any(each > AWAY**2 for each in off)
 
     @property
     def usual(self) -> float:
@@ -168,11 +189,15 @@ def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = 
     errors = _errors(outline, seen, None if near is None else _as_many(outline, near))
     drawn: Places = outline.places + outline.moves @ errors
     forth = np.minimum(np.abs(_to_stroke(drawn, seen)), FAR) ** 2
-    back = np.minimum(_from(drawn, outline, seen), FAR) ** 2
+    beside = _from(drawn, outline, seen)
+    back = np.minimum(beside, FAR) ** 2
     # Places of an outline are two millimetres apart, those that are seen one.
-    beside = float(np.mean(back)) * len(seen.places) / 2 if len(back) else 0.0
+    unlikely = float(np.mean(back)) * len(seen.places) / 2 / SQUARE if len(back) else 0.0
     by_piece = {n: drawn[own] for n, own in outline.pieces.items()}
-    return Laid(by_piece, forth, outline.counts, beside / SQUARE + float(errors @ errors))
+    made = float(errors @ errors)
+    strays = int(np.count_nonzero(beside > FAR))
+    usually = made <= USUALLY * len(errors)
+    return Laid(by_piece, forth, outline.counts, unlikely + made, strays, usually)
 
 
 def _as_many(outline: Outline, near: Mapping[int, Places]) -> Places:

@@ -76,7 +76,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     beside = fine_shift(seen, pieces, hand)
     at = seen.origin + beside
     found = measured(straight, pieces, hand, at, seen.lightest)
-    if explained.slips and not unfinished and any(map(is_elsewhere, found)):
+    if explained.leaves_anything and not unfinished and any(map(is_elsewhere, found)):
         after = hypotheses(work, (explained.slips[0].slip,))
         second = named(after, figure)
         if second.slips:

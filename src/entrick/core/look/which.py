@@ -203,10 +203,13 @@ class Named:
         The best, and all that explain it as well; empty where no slip does better than none.
     unlikely : float
         How unlikely what is seen is of the best of them, or of no slip: minus twice the logarithm.
+    leaves_anything : bool
+        Whether the best of them leaves a piece to something else, or something that is drawn.
     """
 
     slips: tuple[Explained, ...]
     unlikely: float = math.inf
+    leaves_anything: bool = False
 
     @property
     def hand(self) -> int | None:
@@ -251,7 +254,7 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         or _set_alike(hypotheses, hand, best)
     ]
     slips = each_once([explained(hypotheses, hand, gain[hand]) for hand in as_well])
-    return Named(slips, held.unlikely[best])
+    return Named(slips, held.unlikely[best], held.laid[best].leaves_anything)
 
 
 class _Held:

@@ -37,7 +37,7 @@ outline is about where it belongs."""
 
 FAR = NARROWING[-1]
 
-AWAY, STRAYS = 1.0, 5
+AWAY, STRAYS = 1.0, 12
 """How far half of a piece has to be from every stroke for errors to leave it to something else, mm;
 and how many places that are seen, far from every piece, are left to it too."""
 

@@ -52,7 +52,7 @@ class Occupied:
         found = [self.cells[cell] for cell in _cells(box) if cell in self.cells]
         if len(found) == 1:
             return found[0]
-        return {segment for cell in found for segment in cell}
+        return set().union(*found)
 
     def strokes_in(self, box: Box) -> list[Segment]:
         """Return the strokes that may reach into a box."""
@@ -74,15 +74,20 @@ class Occupied:
 
     def is_free(self, box: Box) -> bool:
         """Tell whether a box would cover nothing."""
-        x0, y0, x1, y1 = box
-        for a, b, c, d in self.boxes:
-            if a < x1 and c > x0 and b < y1 and d > y0:
-                return False
-        return not any(cuts(segment, box) for segment in self._near(box))
+        return not self.hits(box, 1)
 
-    def hits(self, box: Box) -> int:
-        """Count what a box would cover."""
-        return 3 * len(self.boxes_in(box)) + sum(cuts(each, box) for each in self._near(box))
+    def hits(self, box: Box, most: float = math.inf) -> int:
+        """Count what a box would cover, other letters thrice: no further than so many."""
+        count = 0
+        for other in self.boxes:
+            if count >= most:
+                return count
+            count += 3 * meets(other, box)
+        for segment in self._near(box):
+            if count >= most:
+                return count
+            count += cuts(segment, box)
+        return count
 
     def letters_hit(self, mark: Lettering) -> int:
         """Count what lettering would cover, as it lies: other letters thrice."""
@@ -109,13 +114,18 @@ class Occupied:
         """Mark where lettering stands."""
         self.boxes += boxes_of(mark)
 
-    def crossings(self, first: Point, last: Point) -> int:
-        """Count the strokes a leader would cross, or lie along."""
+    def crossings(self, first: Point, last: Point, most: float = math.inf) -> int:
+        """Count the strokes a leader would cross, or lie along: no further than so many."""
         x0, y0, x1, y1 = first.x, first.y, last.x, last.y
         dx, dy = x1 - x0, y1 - y0
         count = 0
         for a, b, c, d in self._near(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))):
             one, two = dx * (b - y0) - dy * (a - x0), dx * (d - y0) - dy * (c - x0)
+            # Most lie wholly to one side of it.
+            if (one > ALONG and two > ALONG) or (one < -ALONG and two < -ALONG):
+                continue
+            if count >= most:
+                break
             if max(abs(one), abs(two)) < ALONG:
                 ahead = sorted(dx * (x - x0) + dy * (y - y0) for x, y in ((a, b), (c, d)))
                 count += ahead[1] > 0 and ahead[0] < dx * dx + dy * dy

@@ -124,28 +124,27 @@ def _least(
         tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
         end = tip - ray * reach if inward else tip + ray * reach
         ahead = 1 if end.x >= tip.x else -1
-        # Where nothing may be covered it need not be counted how much would be.
-        count = _covers if found is not None and base + COVERED >= found.cost else Occupied.hits
-        hits: float = count(taken, _landing(end, note.text, ahead > 0))
+        least = math.inf if found is None else found.cost
+        # What would cost more than the best is not counted to the end.
+        most = (least - base) / COVERED
+        hits: float = taken.hits(_landing(end, note.text, ahead > 0), most)
         side = ahead
         # Beside a steep leader there is room on either hand.
         if hits and abs(ray.x) * reach < 2:
-            back = count(taken, _landing(end, note.text, ahead < 0)) + BACKWARD
+            back = taken.hits(_landing(end, note.text, ahead < 0), most) + BACKWARD
             hits, side = (back, -ahead) if back < hits else (hits, ahead)
         cost = base + COVERED * hits
-        if found is not None and cost >= found.cost:
+        if cost >= least:
             continue
         begun = tip + ray * (-0.05 if inward else 0.05)
-        crossed = taken.crossings(begun, end)
-        cost += CROSSING * crossed + THROUGH * taken.letters_crossed(begun, end)
-        if found is None or cost < found.cost:
+        crossed = taken.crossings(begun, end, (least - cost) / CROSSING)
+        cost += CROSSING * crossed
+        if cost < least:
+            cost += THROUGH * taken.letters_crossed(begun, end)
+        if cost < least:
             found = _Leader(cost, crossed, tip, end, side)
     assert found is not None
     return found
-
-
-def _covers(taken: Occupied, box: Box) -> int:
-    return 0 if taken.is_free(box) else 1
 
 
 @lru_cache(maxsize=256)

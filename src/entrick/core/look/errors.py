@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 import numpy as np
 from scipy.linalg import eigh  # type: ignore[import-untyped]
-from scipy.sparse import csr_array, vstack  # type: ignore[import-untyped]
+from scipy.sparse import csr_array  # type: ignore[import-untyped]
 
 from ..rehearsal.carry_out import NotDrawn
 from ..rehearsal.hand import Hand
@@ -75,17 +75,18 @@ def errors_of(
         _moved(alongside(own.places, len(piece.places)))
         for own, piece in zip(drawn, pieces, strict=True)
     ]
-    every = _main(vstack(moves, "csr"))
+    every = _main(csr_array(np.concatenate(moves)))
     ends = np.cumsum([2 * len(piece.places) for piece in pieces])
     both = (np.split(each, 2) for each in np.split(every, ends[:-1]))
     return tuple(across + 1j * up for across, up in both)
 
 
-def _moved(places: Places) -> csr_array:
+def _moved(places: Places) -> Reals:
     """Return how far each error moves places of a piece, across and then up: few move any."""
     away = np.nan_to_num(places[:, 1:] - places[:, :1])
-    away[np.abs(away) < SPECK] = 0.0
-    return csr_array(np.concatenate((away.real, away.imag)))
+    found: Reals = np.concatenate((away.real, away.imag))
+    found[np.abs(found) < SPECK] = 0.0
+    return found
 
 
 def _one_by_one(order: InOrder, factor: float, known: Sequence[Slip]) -> SlippedBoard:

@@ -77,9 +77,12 @@ class Outline:
     @property
     def left(self) -> Places:
         """The direction square to it at each place, to the left."""
-        ahead = np.concatenate(
-            [np.zeros(0, complex), *(np.gradient(self.places[own]) for own in self.pieces.values())]
-        )
+        ahead = np.gradient(self.places) if len(self.places) > 1 else np.zeros(0, complex)
+        # At its ends a piece leads on to no other.
+        first = np.array([own.start for own in self.pieces.values()], int)
+        last = np.array([own.stop - 1 for own in self.pieces.values()], int)
+        ahead[first] = self.places[first + 1] - self.places[first]
+        ahead[last] = self.places[last] - self.places[last - 1]
         found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
         return found
 

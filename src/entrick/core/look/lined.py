@@ -81,14 +81,19 @@ class LinedPiece:
     def every(self, hand: int) -> Places:
         """Return places along it as one hand drew it, no further apart than along any outline: many
         more where it came out much longer than others draw it."""
-        run = self.places[:, hand]
-        long = float(np.sum(np.abs(np.diff(run)))) if self.there[hand] else 0.0
-        if not long > SPARSE * EVERY * (len(run) - 1):
+        run, long = self.places[:, hand], float(self._long[hand])
+        if not self.there[hand] or not long > SPARSE * EVERY * (len(run) - 1):
             return run
         count = math.ceil(long / EVERY) + 1
         if self.centre is None:
             return between(run, count)
         return _on_arc(run, complex(self.centre[hand]), count)
+
+    @cached_property
+    def _long(self) -> Reals:
+        """How long each hand drew it, mm."""
+        found: Reals = np.sum(np.abs(np.diff(self.places, axis=0)), axis=0)
+        return found
 
     @property
     def is_heavy(self) -> bool:
@@ -135,10 +140,19 @@ def _along(piece: DrawnPiece, factor: float, hands: int) -> Places:
         case DrawnRound(centre=centre, radius=radius):
             start, sweep = _swept(piece, thing)
             long = abs(planned.radius * float(np.median(np.abs(sweep)))) * factor  # type: ignore[union-attr]
-            turned = start + _shares(long)[:, None] * sweep
-            swung: Places = centre + np.abs(radius) * np.exp(1j * turned)
-            return swung
+            some, own = _different(centre, radius, start, sweep)
+            turned = start[some] + _shares(long)[:, None] * sweep[some]
+            swung: Places = centre[some] + np.abs(radius[some]) * np.exp(1j * turned)
+            return swung[:, own]
     return _along_curve(thing, planned, factor, hands)
+
+
+def _different(*drawn: Places | Reals) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.intp]]:
+    """Return the first hand and those that drew anything otherwise, and which of these speaks for
+    each hand: a single error moves few pieces."""
+    differs = np.any([each != each[0] for each in drawn], axis=0)
+    own = np.where(differs, np.cumsum(differs), 0)
+    return np.concatenate(([0], np.flatnonzero(differs))), own
 
 
 def between(run: Places, count: int) -> Places:

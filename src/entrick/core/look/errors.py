@@ -4,6 +4,7 @@ all carried out at once."""
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from scipy.linalg import eigh  # type: ignore[import-untyped]
@@ -29,17 +30,33 @@ MOST = 100
 """Errors of which account is taken, those that move most."""
 
 
+@dataclass(frozen=True)
+class Errors:
+    """What errors of a hand move, one standard deviation of each.
+
+    Errors that move the same are taken together: each is a mixture of errors, no two of which have
+    anything in common (principal components), so that a hand's share of each is a standard normal
+    number.
+
+    Attributes
+    ----------
+    moves : tuple of array of complex, (places, mixtures)
+        For each piece, mm on paper; those that move most first.
+    mixed : array of float, (errors, mixtures)
+    """
+
+    moves: tuple[Places, ...]
+    mixed: Reals
+
+
 def errors_of(
     order: InOrder,
     factor: float,
     pieces: Sequence[LinedPiece],
     known: Sequence[Slip] = (),
-) -> tuple[Places, ...]:
-    """Return what errors of a hand move, one standard deviation of each.
-
-    Errors that move the same are taken together: each column is a mixture of errors, no two of
-    which have anything in common (principal components), so that a hand's share of each is a
-    standard normal number.
+    mixed: Reals | None = None,
+) -> Errors:
+    """Return what errors of a hand move.
 
     Parameters
     ----------
@@ -50,11 +67,8 @@ def errors_of(
         The outline that is moved.
     known : sequence of Slip, optional
         Which every hand suffers.
-
-    Returns
-    -------
-    tuple of array of complex, (places, errors)
-        For each piece, mm on paper; those that move most first.
+    mixed : array of float, (errors, mixtures), optional
+        Mixtures of errors that have been found already: a slip makes no others.
 
     Raises
     ------
@@ -62,7 +76,7 @@ def errors_of(
         Where an act of the plan stands on something that is not there.
     """
     if not pieces:
-        return ()
+        return Errors((), np.zeros((0, 0)))
     try:
         board = _one_by_one(order, factor, known)
     except NotDrawn:
@@ -75,10 +89,12 @@ def errors_of(
         _moved(alongside(own.places, len(piece.places)))
         for own, piece in zip(drawn, pieces, strict=True)
     ]
-    every = _main(csr_array(np.concatenate(moves)))
+    whole = csr_array(np.concatenate(moves) * (_most(moves) <= TORN))
+    if mixed is None:
+        mixed = _mixed(whole)
     ends = np.cumsum([2 * len(piece.places) for piece in pieces])
-    both = (np.split(each, 2) for each in np.split(every, ends[:-1]))
-    return tuple(across + 1j * up for across, up in both)
+    both = (np.split(own, 2) for own in np.split(whole @ mixed, ends[:-1]))
+    return Errors(tuple(across + 1j * up for across, up in both), mixed)
 
 
 def _moved(places: Places) -> Reals:
@@ -86,6 +102,12 @@ def _moved(places: Places) -> Reals:
     away = np.nan_to_num(places[:, 1:] - places[:, :1])
     found: Reals = np.concatenate((away.real, away.imag))
     found[np.abs(found) < SPECK] = 0.0
+    return found
+
+
+def _most(moves: Sequence[Reals]) -> Reals:
+    """Return how far each error moves anything at most."""
+    found: Reals = np.max([np.max(np.abs(own), axis=0) for own in moves], axis=0)
     return found
 
 
@@ -108,14 +130,13 @@ def alongside(moved: Places, count: int) -> Places:
     return found
 
 
-def _main(every: csr_array) -> Reals:
+def _mixed(moves: csr_array) -> Reals:
     """Return the few mixtures of errors by which all of them move what they move, but for next to
     nothing."""
-    kept = every[:, np.flatnonzero(abs(every).max(axis=0).toarray() <= TORN)]
-    count = kept.shape[1]
+    count = moves.shape[1]
     if not count:
-        return np.zeros(kept.shape)
-    square = (kept.T @ kept).toarray()
+        return np.zeros((0, 0))
+    square = (moves.T @ moves).toarray()
     squares, mixed = eigh(square, subset_by_index=(max(0, count - MOST), count - 1))
-    found: Reals = kept @ mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
+    found: Reals = mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
     return found

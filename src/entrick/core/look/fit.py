@@ -97,7 +97,7 @@ def fit_circle(places: Places, begun: tuple[complex, float], spacing: float) -> 
             matrix * np.sqrt(weights)[:, None], off * np.sqrt(weights), rcond=None
         )[0]
         centre, radius = centre + complex(step[0], step[1]), radius + float(step[2])
-        if float(np.max(np.abs(step))) < FLOOR / 100:
+        if float(np.max(np.abs(step))) < FLOOR / 10:
             break
     spread = _spread(matrix, weights, scatter, spacing)
     return FittedCircle(

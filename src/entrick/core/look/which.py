@@ -33,7 +33,7 @@ AS_WELL = 10.0
 """Within which one slip explains a sheet as well as another: twice the logarithm of how much
 likelier it is of the one."""
 
-CANDIDATES, FEW, LAST = 40, 8, 3
+CANDIDATES, FEW, LAST = 16, 8, 3
 """Slips that are held against a sheet with the errors of a hand, those that are so once more from
 where the best has come to, and those with the errors that a hand has after them."""
 
@@ -73,6 +73,8 @@ class Hypotheses:
         By a hand that suffers none but what is known already, and one for each slip.
     errors : tuple of array of complex, (places, errors)
         What errors of a hand move of each piece, mm on paper, one standard deviation.
+    mixed : array of float
+        What each of these errors is a mixture of.
     factor : float
         Millimetres on paper for a unit of the plan.
     known : tuple of Slip
@@ -83,12 +85,14 @@ class Hypotheses:
     slips: tuple[Slip, ...]
     pieces: tuple[LinedPiece, ...]
     errors: tuple[Places, ...]
+    mixed: Reals
     factor: float
     known: tuple[Slip, ...] = ()
 
     def errors_after(self, slip: Slip) -> tuple[Places, ...]:
         """Return what errors of a hand move of each piece after a slip."""
-        return errors_of(self.order, self.factor, self.pieces, (*self.known, slip))
+        known = (*self.known, slip)
+        return errors_of(self.order, self.factor, self.pieces, known, self.mixed).moves
 
 
 def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
@@ -118,12 +122,13 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     finished &= _can_be_drawn(pieces, low, low + room)
     errors = errors_of(order, work.sheet.factor, pieces, known)
     slipped = [hand for hand in np.flatnonzero(finished).tolist() if hand != SOUND]
-    traces = list(traced(pieces, errors, slipped))
+    traces = list(traced(pieces, errors.moves, slipped))
     return Hypotheses(
         order,
         tuple(slips[hand - 1] for hand in traces),
         tuple(_of_hands(piece, [SOUND, *traces]) for piece in pieces),
-        errors,
+        errors.moves,
+        errors.mixed,
         work.sheet.factor,
         known,
     )

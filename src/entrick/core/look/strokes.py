@@ -12,10 +12,10 @@ import numpy as np
 import numpy.typing as npt
 from scipy.ndimage import (  # type: ignore[import-untyped]
     distance_transform_edt,
-    gaussian_filter,
     maximum_filter,
     uniform_filter,
 )
+from scipy.sparse import csr_array  # type: ignore[import-untyped]
 
 from ..rehearsal.many import Places, Reals
 from .straight import LEAST, Ink, Straight
@@ -25,6 +25,9 @@ COARSE = 4.0
 
 SOFT = 0.3
 """By how much what is looked for is softened, mm: a thin line is less dark than a heavy one."""
+
+FADES = 4
+"""How many times as far about each place it is softened over."""
 
 FINE = 0.3
 """Share of how dark an outline is from which something is a line at all."""
@@ -90,13 +93,11 @@ class SeenStrokes:
     @cached_property
     def _soft(self) -> Ink:
         """The picture, coarse and soft."""
-        ink, per_mm = self.straight.ink, self.straight.per_mm
-        soft = gaussian_filter(ink, SOFT * per_mm)
-        rows = (np.arange(round(self.straight.frame.height * COARSE)) + 0.5) / COARSE
-        columns = (np.arange(round(self.straight.frame.width * COARSE)) + 0.5) / COARSE
-        across = _rows_at(soft, rows * per_mm - 0.5)
-        found: Ink = _rows_at(across.T, columns * per_mm - 0.5).T
-        return found
+        ink, per_mm, frame = self.straight.ink, self.straight.per_mm, self.straight.frame
+        rows = (np.arange(round(frame.height * COARSE)) + 0.5) / COARSE * per_mm - 0.5
+        columns = (np.arange(round(frame.width * COARSE)) + 0.5) / COARSE * per_mm - 0.5
+        across = _softened(ink, rows, SOFT * per_mm)
+        return np.ascontiguousarray(_softened(across.T, columns, SOFT * per_mm).T)
 
     @cached_property
     def _near(self) -> Ink:
@@ -302,12 +303,17 @@ class SeenStrokes:
         return found
 
 
-def _rows_at(ink: Ink, at: npt.NDArray[np.floating]) -> Ink:
-    """Return a picture at levels between its rows."""
-    at = np.clip(at, 0, len(ink) - 1)
-    first = np.minimum(at.astype(int), len(ink) - 2)
-    share = (at - first).astype(ink.dtype)[:, None]
-    found: Ink = (1 - share) * ink[first] + share * ink[first + 1]
+def _softened(ink: Ink, at: Reals, soft: float) -> Ink:
+    """Return a picture at levels of its rows and between them, softened across them: each is a mean
+    of the rows about it (normal distribution, of so many rows)."""
+    reach = math.ceil(FADES * soft)
+    rows = np.round(at).astype(int)[:, None] + np.arange(-reach, reach + 1)
+    shares = np.exp(-(((rows - at[:, None]) / soft) ** 2) / 2)
+    shares /= shares.sum(axis=1, keepdims=True)
+    ends = np.arange(len(at) + 1) * rows.shape[1]
+    row = np.clip(rows, 0, len(ink) - 1)
+    mean = csr_array((shares.astype(ink.dtype).ravel(), row.ravel(), ends), (len(at), len(ink)))
+    found: Ink = mean @ ink
     return found
 
 

@@ -19,7 +19,7 @@ from entrick.core.look.lined import BESIDE, lined_in
 from entrick.core.look.seen import from_arcs
 from entrick.core.look.slipped import Slip, carry_out_slipped
 from entrick.core.look.traces import SOUND, TRACE
-from entrick.core.look.which import SHORT, STEADY, Hypotheses, hypotheses, named
+from entrick.core.look.which import SHORT, STEADY, Hypotheses, hypotheses, hypotheses_after, named
 from entrick.core.rehearsal.hand import NONE, Hand
 from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
@@ -217,4 +217,4 @@ def test_a_slip_after_which_nothing_would_cross_is_looked_past_for_a_second(key:
     work, every = tried("061")
     for slip in every.slips:
         if slip.key == key:
-            assert hypotheses(work, (slip,)).pieces
+            assert hypotheses_after(work, (slip,)).pieces

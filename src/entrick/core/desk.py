@@ -15,7 +15,7 @@ from .board.schedule import Schedule
 from .board.steps import BoardStep, steps_by_statement
 from .display import DisplayList, Drawing, build_display
 from .geometry import Loop
-from .memo import remembered
+from .memo import Distinct, remembered
 from .plan.document import Plan
 from .plan.errors import PlanError
 from .plan.reader import read_plan
@@ -27,7 +27,7 @@ T = TypeVar("T")
 
 
 @dataclass(frozen=True)
-class Work:
+class Work(Distinct):
     """A plan worked out. It is proved when the findings are first asked for."""
 
     plan: Plan

@@ -267,17 +267,21 @@ class Boxed:
         )
 
     def nearest(self, point: Point) -> Point:
-        """Return the place of the run that is nearest to a point; a piece whose box lies further
-        off is passed over."""
-        best, spot = math.inf, self.loop.pieces[0].entry
+        """Return the place of the run that is nearest to a point."""
+        return self.nearest_piece(point)[1]
+
+    def nearest_piece(self, point: Point) -> tuple[int, Point]:
+        """Return which piece of the run is nearest to a point, the first of those that are alike,
+        and its place; one whose box lies further off is passed over."""
+        best, found, spot = math.inf, 0, self.loop.pieces[0].entry
         for at_least, number in self._sides.nearest_first(*point):
-            if at_least >= best:
+            if at_least > best:
                 break
             place = nearest_place(self.loop.pieces[number].curve, point)
             away = abs(place - point)
-            if away < best:
-                best, spot = away, place
-        return spot
+            if away < best or (away == best and number < found):
+                best, found, spot = away, number, place
+        return found, spot
 
     @cached_property
     def _sides(self) -> Sides:

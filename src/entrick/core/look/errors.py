@@ -3,7 +3,7 @@ all carried out at once."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -85,11 +85,8 @@ def errors_of(
         # Without any error a slip may leave what should cross parallel: errors are as they were.
         board = _one_by_one(order, factor, ())
     drawn = (piece for piece in lined_in(board, factor) if piece.is_heavy)
-    moves = [
-        _moved(alongside(own.places, len(piece.places)))
-        for own, piece in zip(drawn, pieces, strict=True)
-    ]
-    whole = csr_array(np.concatenate(moves) * (_most(moves) <= TORN))
+    whole = _moved(drawn, [len(piece.places) for piece in pieces])
+    whole = whole.multiply(abs(whole).max(axis=0).toarray() <= TORN).tocsr()
     if mixed is None:
         mixed = _mixed(whole)
     ends = np.cumsum([2 * len(piece.places) for piece in pieces])
@@ -97,18 +94,22 @@ def errors_of(
     return Errors(tuple(across + 1j * up for across, up in both), mixed)
 
 
-def _moved(places: Places) -> Reals:
-    """Return how far each error moves places of a piece, across and then up: few move any."""
-    away = np.nan_to_num(places[:, 1:] - places[:, :1])
-    found: Reals = np.concatenate((away.real, away.imag))
-    found[np.abs(found) < SPECK] = 0.0
-    return found
-
-
-def _most(moves: Sequence[Reals]) -> Reals:
-    """Return how far each error moves anything at most."""
-    found: Reals = np.max([np.max(np.abs(own), axis=0) for own in moves], axis=0)
-    return found
+def _moved(drawn: Iterable[LinedPiece], counts: Sequence[int]) -> csr_array:
+    """Return how far each error moves so many places of each piece, across and then up: few move
+    any."""
+    values, rows, columns = [], [], []
+    first = errors = 0
+    for piece, count in zip(drawn, counts, strict=True):
+        places = alongside(piece.places, count)
+        away = np.nan_to_num(places[:, 1:] - places[:, :1])
+        row, column = np.nonzero(np.abs(away) >= SPECK)
+        moved = away[row, column]
+        values += [moved.real, moved.imag]
+        rows += [first + row, first + count + row]
+        columns += [column, column]
+        first, errors = first + 2 * count, away.shape[1]
+    every = (np.concatenate(rows), np.concatenate(columns))
+    return csr_array((np.concatenate(values), every), (first, errors))
 
 
 def _one_by_one(order: InOrder, factor: float, known: Sequence[Slip]) -> SlippedBoard:

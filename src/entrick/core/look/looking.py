@@ -24,7 +24,7 @@ from .straight import Straight
 from .strokes import SeenStrokes
 from .telling import TOO_FAINT, notes, sentence, told_slip
 from .traces import SOUND
-from .which import AS_WELL, Hypotheses, Named, hypotheses, named
+from .which import AS_WELL, Hypotheses, Named, hypotheses, hypotheses_after, named
 
 OTHER_SHEET = 0.34
 """Share of the pieces that have to be where any slip would have them: else it is another sheet."""
@@ -77,7 +77,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     at = seen.origin + beside
     found = measured(straight, pieces, hand, at, seen.lightest)
     if explained.leaves_anything and not unfinished and any(map(is_elsewhere, found)):
-        after = hypotheses(work, (explained.slips[0].slip,))
+        after = hypotheses_after(work, (explained.slips[0].slip,))
         second = named(after, figure)
         if second.slips:
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)

@@ -303,7 +303,7 @@ class SeenStrokes:
         return found
 
 
-def _softened(ink: Ink, at: Reals, soft: float) -> Ink:
+def _softened(ink: Ink, at: npt.NDArray[np.floating], soft: float) -> Ink:
     """Return a picture at levels of its rows and between them, softened across them: each is a mean
     of the rows about it (normal distribution, of so many rows)."""
     reach = math.ceil(FADES * soft)

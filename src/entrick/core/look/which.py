@@ -8,6 +8,7 @@ which it is about as likely are told too."""
 from __future__ import annotations
 
 import math
+from bisect import insort
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -15,6 +16,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..desk import Work
+from ..memo import remembered
 from ..rehearsal.hand import Hand
 from ..rehearsal.many import Hands, Places, Reals
 from .errors import alongside, errors_of
@@ -95,14 +97,36 @@ class Hypotheses:
         return errors_of(self.order, self.factor, self.pieces, known, self.mixed).moves
 
 
-def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
-    """Carry the acts of a plan out with every slip they may suffer, one for each hand.
+BULK = 250
+"""Bytes that are held against what is remembered of a plan as one piece of it."""
+
+
+def _weigh(found: Hypotheses) -> int:
+    own = sum(piece.places.nbytes for piece in found.pieces)
+    return (own + sum(moves.nbytes for moves in found.errors)) // BULK
+
+
+@remembered(_weigh)
+def hypotheses(work: Work) -> Hypotheses:
+    """Carry the acts of a plan out with every slip they may suffer, one for each hand: once for all
+    its sheets.
+
+    Raises
+    ------
+    NotDrawn
+        Where an act stands on something that is not there.
+    """
+    return hypotheses_after(work, ())
+
+
+def hypotheses_after(work: Work, known: tuple[Slip, ...]) -> Hypotheses:
+    """Carry the acts of a plan out with every slip they may suffer besides those that have been
+    made already.
 
     Parameters
     ----------
     work : Work
-    known : tuple of Slip, optional
-        Slips that have been made already, whatever else was.
+    known : tuple of Slip
 
     Raises
     ------
@@ -233,8 +257,7 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     """
     if not hypotheses.slips:
         return Named(())
-    rough = np.argsort(_costs(hypotheses.pieces, seen), kind="stable")
-    held = _Held(hypotheses, seen, [int(hand) for hand in rough if hand != SOUND][:CANDIDATES])
+    held = _Held(hypotheses, seen, _nearest(hypotheses.pieces, seen))
     # What an error moves may be otherwise after a slip.
     for hand in held.close:
         slip = hypotheses.slips[hand - 1]
@@ -351,40 +374,58 @@ def _alike(pieces: Sequence[LinedPiece], one: int, other: int) -> bool:
     )
 
 
-def _costs(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
-    """Return the mean square of how far every hand's outline is from what is seen, and of how far
-    that is from it, mm²."""
+def _nearest(pieces: Sequence[LinedPiece], seen: Seen) -> Sequence[int]:
+    """Return the hands whose outlines are nearest to what is seen as they are, and that to them, by
+    the mean squares of both: no others are held against it with errors."""
+    forth, back = _forth(pieces, seen), _Back(pieces, seen)
+    found: list[tuple[float, int]] = []
+    for hand in np.argsort(forth, kind="stable").tolist():
+        if len(found) >= CANDIDATES and forth[hand] > found[-1][0]:
+            break
+        if hand != SOUND:
+            insort(found, (forth[hand] + back.of(hand), hand))
+            del found[CANDIDATES:]
+    return [hand for _, hand in found]
+
+
+def _forth(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
+    """Return the mean square of how far every hand's outline is from what is seen, mm²."""
     count = pieces[0].places.shape[1]
     squares, numbers = np.zeros(count), np.zeros(count)
     for piece in pieces:
         away = np.minimum(seen.away(piece.places), FAR)
         squares += np.where(piece.there, np.sum(away**2, axis=0), 0.0)
         numbers += np.where(piece.there, len(piece.places), 0)
-    forth = squares / np.maximum(numbers, 1)
-    return forth + _back(pieces, seen.places[:: 1 + len(seen.places) // MOST_PLACES])
+    found: Reals = squares / np.maximum(numbers, 1)
+    return found
 
 
-def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:
-    """Return the mean square of the distance of what is seen from every hand's outline, mm²: worked
-    out once for what a slip leaves where it was."""
-    count = pieces[0].places.shape[1]
-    sound = np.array([from_run(places, piece.places[:, SOUND]) for piece in pieces])
-    found = np.zeros(count)
-    if not len(places):
-        return found
-    changed_by = elsewhere(pieces)
-    for hand in range(count):
-        kept = sound[~changed_by[:, hand]]
-        away = np.minimum(np.min(kept, axis=0, initial=FAR), FAR)
-        changed = [pieces[n] for n in np.flatnonzero(changed_by[:, hand]).tolist()]
-        there = [piece for piece in changed if piece.there[hand]]
+class _Back:
+    """How far what is seen is from outlines: worked out once for what a slip leaves where it
+    was."""
+
+    def __init__(self, pieces: Sequence[LinedPiece], seen: Seen) -> None:
+        self._pieces = pieces
+        self._places = seen.places[:: 1 + len(seen.places) // MOST_PLACES]
+        self._changed = elsewhere(pieces)
+        sound = [from_run(self._places, piece.places[:, SOUND]) for piece in pieces]
+        self._sound = np.array(sound)
+
+    def of(self, hand: int) -> float:
+        """Return the mean square of the distance from a hand's outline, mm²."""
+        if not len(self._places):
+            return 0.0
+        changed = self._changed[:, hand]
+        away = np.minimum(np.min(self._sound[~changed], axis=0, initial=FAR), FAR)
+        pieces = [self._pieces[n] for n in np.flatnonzero(changed).tolist()]
+        there = [piece for piece in pieces if piece.there[hand]]
         if straights := [piece.places[:, hand] for piece in there if not piece.bowed[hand]]:
-            near = tree_of(straights, ROUGHLY).query(pairs(places), distance_upper_bound=FAR)[0]
+            tree = tree_of(straights, ROUGHLY)
+            near = tree.query(pairs(self._places), distance_upper_bound=FAR)[0]
             away = np.minimum(away, near)
         if arcs := [piece.places[:, hand] for piece in there if piece.bowed[hand]]:
-            away = np.minimum(away, from_arcs(places, arcs))
-        found[hand] = np.mean(away**2)
-    return found
+            away = np.minimum(away, from_arcs(self._places, arcs))
+        return float(np.mean(away**2))
 
 
 ROUGHLY = 1.0

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..geometry import Arc, Circle, Line, Loop, Point
-from ..geometry.loop import nearest_place
+from ..geometry.loop import boxed
 from ..memo import remembered
 from ..tolerance import SPECK
 from .many import Places, Reals
@@ -99,13 +99,9 @@ def _each_in_its_place(
 @remembered()
 def along_of(loop: Loop, place: Point) -> float:
     """Return where along a run its place nearest to a point lies: pieces, and the share of one."""
-    best, found = float("inf"), 0.0
-    for index, piece in enumerate(loop.pieces):
-        spot = nearest_place(piece.curve, place)
-        away = abs(spot - place)
-        if away < best:
-            best, found = away, index + _share(piece.curve, piece.entry, spot)
-    return found
+    index, spot = boxed(loop).nearest_piece(place)
+    piece = loop.pieces[index]
+    return index + _share(piece.curve, piece.entry, spot)
 
 
 def _share(curve: Line | Circle | Arc, entry: Point, spot: Point) -> float:
@@ -143,5 +139,4 @@ def place_at(loop: Loop, along: float) -> Point:
 
 def on(loop: Loop, place: Point) -> Point:
     """Return the place of a run that is nearest to a point."""
-    spots = [nearest_place(piece.curve, place) for piece in loop.pieces]
-    return min(spots, key=lambda spot: abs(spot - place))
+    return boxed(loop).nearest(place)

@@ -40,8 +40,10 @@ def joins(work: Work, found: Sequence[Measured]) -> Iterator[Joined]:
 def _ending(found: Sequence[Measured], name: str, at: complex) -> Measured | None:
     """Return the piece of a name that ends at a place of the plan: copies are called alike."""
     for each in found:
+        if each.piece.called != name:
+            continue
         ends = each.piece.places[[0, -1], SOUND]
-        if each.piece.called == name and np.min(np.abs(ends - at)) < ALIGNED:
+        if np.min(np.abs(ends - at)) < ALIGNED:
             return each
     return None
 

@@ -4,10 +4,15 @@ from __future__ import annotations
 
 import http.client
 import json
+import re
 import socket
 import subprocess
 import sys
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 NAME = "desk.yard.test"
@@ -18,6 +23,36 @@ def free_port() -> int:
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         return int(free.getsockname()[1])
+
+
+@dataclass
+class OnTheNetwork:
+    """A desk that lets other devices in, with the code it shows."""
+
+    process: subprocess.Popen[str]
+    port: int
+    code: str
+    said: str
+
+
+@contextmanager
+def on_the_network(database: Path, address: str, *more: str) -> Iterator[OnTheNetwork]:
+    """Start a desk that listens on an address of this machine as well, until it is done with."""
+    port = free_port()
+    command = [sys.executable, "-m", "entrick.cli", "serve", "--port", str(port)]
+    command += ["--database", str(database), "--lan", "--lan-address", address, *more]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as desk:
+        assert desk.stdout is not None
+        said = ""
+        try:
+            while not (found := re.search(r"code (\d{6})", said)):
+                row = desk.stdout.readline()
+                assert row, f"it has ended: {said}"
+                said += row
+            yield OnTheNetwork(desk, port, found[1], said)
+        finally:
+            desk.terminate()
+            desk.wait(30)
 
 
 class Process:

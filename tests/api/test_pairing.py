@@ -1,9 +1,6 @@
 """The door for devices of the local network, attacked: guessed at, replayed, called by other names."""
 
-import re
 import ssl
-import subprocess
-import sys
 import urllib.request
 from http.client import HTTPSConnection
 from pathlib import Path
@@ -20,6 +17,7 @@ from werkzeug.test import TestResponse
 from entrick.store.doors import GUESSES, LASTS, TRIES, WAIT
 from entrick.web.http.app import create_app
 from entrick.web.http.pairing import COOKIE, Pairing, local_address
+from processes import on_the_network
 from registers import fresh_store
 
 HOST = "192.168.7.5:8400"
@@ -260,48 +258,26 @@ def test_the_desk_as_it_is_started_lets_a_device_in_by_its_code(
     own.cert_chain_pems[0].write_to_path(str(tmp_path / "c.pem"))
     own.private_key_pem.write_to_path(str(tmp_path / "k.pem"))
     more = ["--cert", str(tmp_path / "c.pem"), "--key", str(tmp_path / "k.pem")] if secure else []
-    command = [
-        sys.executable,
-        "-m",
-        "entrick.cli",
-        "serve",
-        "--port",
-        "8476",
-        "--database",
-        str(tmp_path / "r.db"),
-        "--lan",
-        "--lan-address",
-        "127.0.0.2",
-        *more,
-    ]
-    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as desk:
-        try:
-            assert desk.stdout is not None
-            told = ""
-            while not (found := re.search(r"code (\d{6})", told)):
-                told += desk.stdout.readline()
-            address = f"http{'s' if secure else ''}://127.0.0.2:8476/"
-            assert address in told
-            trust = ssl.create_default_context()
-            authority.configure_trust(trust)
-            with pytest.raises(HTTPError) as refused:
-                urllib.request.urlopen(address, context=trust if secure else None, timeout=30)
-            assert refused.value.code == 401
-            opener = urllib.request.build_opener(
-                urllib.request.HTTPCookieProcessor(),
-                *([urllib.request.HTTPSHandler(context=trust)] if secure else []),
+    with on_the_network(tmp_path / "r.db", "127.0.0.2", *more) as desk:
+        address = f"http{'s' if secure else ''}://127.0.0.2:{desk.port}/"
+        assert address in desk.said
+        trust = ssl.create_default_context()
+        authority.configure_trust(trust)
+        with pytest.raises(HTTPError) as refused:
+            urllib.request.urlopen(address, context=trust if secure else None, timeout=30)
+        assert refused.value.code == 401
+        opener = urllib.request.build_opener(
+            urllib.request.HTTPCookieProcessor(),
+            *([urllib.request.HTTPSHandler(context=trust)] if secure else []),
+        )
+        with opener.open(f"{address}pair", f"code={desk.code}".encode(), timeout=30) as answer:
+            assert answer.status == 200
+            assert "Entrick" in answer.read().decode()
+        with opener.open(f"{address}api/jobs", timeout=30) as answer:
+            assert answer.status == 200
+        if secure:
+            plain = HTTPSConnection(
+                "127.0.0.2", desk.port, context=ssl.create_default_context(), timeout=30
             )
-            with opener.open(f"{address}pair", f"code={found[1]}".encode(), timeout=30) as answer:
-                assert answer.status == 200
-                assert "Entrick" in answer.read().decode()
-            with opener.open(f"{address}api/jobs", timeout=30) as answer:
-                assert answer.status == 200
-            if secure:
-                plain = HTTPSConnection(
-                    "127.0.0.2", 8476, context=ssl.create_default_context(), timeout=30
-                )
-                with pytest.raises((ssl.SSLError, URLError)):
-                    plain.request("GET", "/")
-        finally:
-            desk.terminate()
-            desk.wait(30)
+            with pytest.raises((ssl.SSLError, URLError)):
+                plain.request("GET", "/")

@@ -39,7 +39,8 @@ from entrick.store import (
     salvage,
 )
 from entrick.store.archive import LARGEST_JSON
-from entrick.store.soundness import expected_shape, shape_of
+from entrick.store.soundness import expected_shape, known_versions, shape_of, version_of
+from older_register import older_register
 from registers import fresh_store
 
 HUGE = ["1e4000000", "1e-5000", "9" * 61, "nan", "inf", "1/0", "²", "0x10", "1_0", "１", "--1", ""]
@@ -236,9 +237,13 @@ def test_a_file_built_otherwise_than_a_register_takes_no_registers_place(
 
 
 def test_migrations_make_what_the_tables_say(tmp_path: Path) -> None:
-    open_store(tmp_path / "new.db").close()
-    with sqlite3.connect(tmp_path / "new.db") as connection:
-        assert shape_of(connection) == expected_shape()
+    """A register that is brought up to date version by version is made as a new one is."""
+    older_register(tmp_path / "old.db", known_versions()[0])
+    for name in ("old.db", "new.db"):
+        open_store(tmp_path / name).close()
+        with sqlite3.connect(tmp_path / name) as connection:
+            assert shape_of(connection) == expected_shape()
+            assert version_of(connection) == known_versions()[-1]
 
 
 def test_an_archive_is_measured_while_it_is_read(tmp_path: Path) -> None:

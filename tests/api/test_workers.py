@@ -98,16 +98,18 @@ def test_what_nobody_waits_for_any_more_is_stopped(two: Workers) -> None:
 
 
 def test_long_work_makes_room_for_quick_work_and_too_much_of_it_is_refused(
-    monkeypatch: pytest.MonkeyPatch,
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
     monkeypatch.setattr(workers, "YOUNG", 0.3)
     pool = Workers()
     pool.warm()
     outcomes: list[str] = []
+    over = tmp_path / "over"
+    until_over = f"import os, time\nwhile not os.path.exists({str(over)!r}): time.sleep(0.01)"
 
     def long() -> None:
         try:
-            pool.do(time.sleep, 5.0)
+            pool.do(exec, until_over)
             outcomes.append("done")
         except Busy:
             outcomes.append("busy")
@@ -119,6 +121,10 @@ def test_long_work_makes_room_for_quick_work_and_too_much_of_it_is_refused(
         while pool.long._value > max(0, workers.LONG - index) and time.monotonic() < ends:  # type: ignore[attr-defined]
             time.sleep(0.01)
     assert pool.do(abs, -3) == 3, "quick work goes through"
+    ends = time.monotonic() + SOON
+    while outcomes.count("busy") < 4 and time.monotonic() < ends:
+        time.sleep(0.01)
+    over.touch()
     for thread in threads:
         thread.join()
     assert outcomes.count("busy") == 4

@@ -2,8 +2,6 @@
 
 import re
 import shutil
-import subprocess
-import sys
 from pathlib import Path
 
 import pytest
@@ -15,6 +13,7 @@ from entrick.store import Store, list_sittings, save_revision
 from entrick.web.http.app import create_app
 from entrick.web.http.pairing import local_address
 from pages import sound
+from processes import on_the_network
 from serving import Serving
 
 
@@ -347,37 +346,20 @@ def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(
         host = local_address()
     except ValueError:
         host = "127.0.0.2"
-    command = [
-        sys.executable,
-        "-m",
-        "entrick.cli",
-        "serve",
-        "--port",
-        "8477",
-        "--database",
-        shutil.copy(sample_register, tmp_path / "r.db"),
-        "--lan",
-        "--lan-address",
-        host,
-    ]
-    desk = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
-    try:
-        assert desk.stdout is not None
-        told = ""
-        while not (found := re.search(r"code (\d{6})", told)):
-            told += desk.stdout.readline()
+    register = Path(shutil.copy(sample_register, tmp_path / "r.db"))
+    with on_the_network(register, host) as desk:
         page.set_viewport_size({"width": 390, "height": 844})
-        page.goto(f"http://{host}:8477/jobs/1/board")
+        page.goto(f"http://{host}:{desk.port}/jobs/1/board")
         page.get_by_label("The code of six figures the desk shows").fill(
-            "000000" if found[1] != "000000" else "1"
+            "000000" if desk.code != "000000" else "1"
         )
         page.get_by_role("button", name="Come in").click()
         expect(page.get_by_role("alert")).to_contain_text("not the code")
         sound(page)
-        page.get_by_label("The code of six figures the desk shows").fill(found[1])
+        page.get_by_label("The code of six figures the desk shows").fill(desk.code)
         page.get_by_role("button", name="Come in").click()
         page.get_by_text("Bearing cap").wait_for()
-        page.goto(f"http://{host}:8477/jobs/1/board")
+        page.goto(f"http://{host}:{desk.port}/jobs/1/board")
         page.get_by_role("button", name="Begin a sitting").click()
         at(page, 1)
         words = "keeps what is recorded, but not the page" if host != "127.0.0.2" else "Kept here"
@@ -385,15 +367,12 @@ def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(
         page.keyboard.press("Space")
         page.keyboard.press("Space")
         expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
-        desk.terminate()
-        desk.wait(30)
+        desk.process.terminate()
+        desk.process.wait(30)
         for _ in range(3):
             page.get_by_role("button", name="Done", exact=True).click()
         at(page, 5)
         expect(page.get_by_role("status").filter(has_text="3 kept here")).to_be_visible()
-    finally:
-        desk.terminate()
-        desk.wait(30)
 
 
 def test_a_sitting_is_put_right_in_the_logbook_and_that_undone(

@@ -11,12 +11,13 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 from .about import begin_about
 from .listing import fill
+from .models import Base
 from .people import begin_people
 from .server import engine_of, is_url, shown, version_of
 from .soundness import MIGRATIONS, examine, known_versions
@@ -135,8 +136,9 @@ def _open_served(where: str, name: str) -> Store:
     engine = engine_of(where)
     store = Store(engine, None, where)
     try:
-        if version_of(engine, where) != known_versions()[-1]:
-            _migrate(engine)
+        version = version_of(engine, where)
+        if version != known_versions()[-1]:
+            _migrate(engine) if version else _make(engine)
         _begin_with(store, name)
     except OperationalError as error:
         engine.dispose()
@@ -150,8 +152,9 @@ def _open_served(where: str, name: str) -> Store:
 
 def _begin_with(store: Store, name: str) -> None:
     with store.writing() as session:
-        begin_people(session)
+        # What comes after it is counted.
         begin_about(session, name)
+        begin_people(session)
         fill(session)
 
 
@@ -166,7 +169,7 @@ def _open_file(path: Path, name: str) -> Store:
     store = Store(engine, path)
     try:
         if version != known_versions()[-1]:
-            _migrate(engine)
+            _migrate(engine) if version else _make(engine)
             examine(path)
         _begin_with(store, name)
     except OperationalError as error:
@@ -193,7 +196,20 @@ def _make_private(path: Path) -> None:
         ) from error
 
 
+def _make(engine: Engine) -> None:
+    """Give a new register its tables, as they are today."""
+    from alembic.migration import MigrationContext
+    from alembic.script import ScriptDirectory
+
+    with engine.execution_options(writing=True).begin() as connection:
+        # Whoever else has begun it meanwhile has made them.
+        if set(inspect(connection).get_table_names()) <= {"alembic_version"}:
+            Base.metadata.create_all(connection)
+            MigrationContext.configure(connection).stamp(ScriptDirectory(str(MIGRATIONS)), "head")
+
+
 def _migrate(engine: Engine) -> None:
+    """Bring a register of an older version up to date."""
     from alembic import command
     from alembic.config import Config
 

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 from pypdf import PdfReader
 
 from entrick.demo import sample_plans
@@ -23,6 +23,29 @@ def open_worksheet(page: Page, name: str) -> Locator:
     sheet = page.get_by_role("region", name=f"Worksheet of {name}")
     expect(sheet.get_by_role("heading", name=re.compile(name))).to_be_focused()
     return sheet
+
+
+def test_what_can_be_pressed_stays_where_it_is_when_the_picture_of_a_setting_comes(
+    page: Page, bench: Open
+) -> None:
+    held: list[Route] = []
+
+    def hold(route: Route) -> None:
+        held.append(route)
+
+    page.route("**/api/pictures/**", hold)
+    bench(GEAR)
+    entry = page.locator("li[data-line]").filter(has=page.locator("em:text-is('pinion')"))
+    entry.get_by_role("button").first.click()
+    page.wait_for_function(
+        "() => document.fonts.status === 'loaded' && !document.querySelector('article img')?.complete"
+    )
+    before = page.get_by_role("button", name="Worksheet").bounding_box()
+    for each in held:
+        each.continue_()
+    page.unroute("**/api/pictures/**")
+    page.wait_for_function("() => document.querySelector('article img')?.naturalHeight > 0")
+    assert page.get_by_role("button", name="Worksheet").bounding_box() == before
 
 
 def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(

@@ -11,7 +11,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core.display.instruments import instrument_picture
-from entrick.core.display.picture import angle_picture, compass_over_rule, template_picture
+from entrick.core.display.picture import (
+    LEGS,
+    angle_picture,
+    compass_over_rule,
+    height_of,
+    template_picture,
+)
 from entrick.core.drawing.marks import (
     DisplayList,
     DrawnArc,
@@ -220,3 +226,20 @@ def test_set_squares_have_their_angles_and_papers_halve() -> None:
         # Isometric ellipses of a circle drawn full: 1.22 long and 0.71 wide (drawing handbooks, from memory).
         assert max(xs) - min(xs) == pytest.approx(1.2247 * circle, rel=1e-4)
         assert max(ys) - min(ys) == pytest.approx(0.7071 * circle, rel=1e-4)
+
+
+@given(
+    st.sampled_from([*LEGS, "rule", "pencil", "circle template", "protractor"]),
+    st.floats(0, 300),
+    st.sampled_from(Unit),
+)
+def test_the_room_that_is_kept_for_a_picture_is_what_it_takes(
+    tool: str, size: float, unit: Unit
+) -> None:
+    if tool == "protractor":
+        assert height_of(tool, size, None) == angle_picture(size, tool).height
+    elif tool == "circle template":
+        assert height_of(tool, size, unit) == template_picture(size, unit).height
+    else:
+        shown = compass_over_rule(size, unit, Fraction(1, 2), tool)
+        assert height_of(tool, size, unit) == shown.height

@@ -178,6 +178,7 @@ function SettingPicture({ step }: { step: StepOut }) {
           src={setting.picture}
           alt={`${step.tool} set to ${setting.reading}, life-size`}
           className="max-w-none"
+          style={{ height: `${setting.picture_high}mm` }}
         />
       </div>
     </figure>

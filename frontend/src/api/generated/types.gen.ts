@@ -4971,6 +4971,10 @@ export type SettingOut = {
      */
     picture: string;
     /**
+     * Picture High
+     */
+    picture_high: number;
+    /**
      * Reading
      */
     reading: string;

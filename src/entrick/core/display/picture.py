@@ -25,6 +25,31 @@ CLOSEST = 0.15
 """Graduations nearer than this, mm, run together: the coarser ones are drawn."""
 
 
+LEGS = ("compass", "beam compass", "dividers")
+"""Instruments that stand over the rule on two legs."""
+
+_BASE = 13.0
+"""How high the edge of the rule lies in a picture, mm."""
+
+
+def height_of(tool: str, size: float, unit: Unit | None) -> float:
+    """Return how high the picture of a setting is, mm: room is kept for it before it is there.
+
+    Parameters
+    ----------
+    tool : str
+    size : float
+        In `unit`.
+    unit : Unit or None
+        None for an angle, in degrees.
+    """
+    if unit is None:
+        return 44.0
+    if tool == "circle template":
+        return 2 * _half(size, unit)
+    return _BASE + (34.0 if tool in LEGS else 10.0)
+
+
 def compass_over_rule(
     opening: float, unit: Unit, graduation: Fraction, tool: str = "compass"
 ) -> DisplayList:
@@ -52,13 +77,12 @@ def compass_over_rule(
     while float(graduation) * mm < CLOSEST:
         graduation *= 2
     wide = opening * mm
-    left, base = 8.0, 13.0
+    left, base = 8.0, _BASE
     broken = wide > WIDEST - 18
     hidden = max(0.0, wide - (WIDEST - 18)) if broken else 0.0
     end = left + wide - hidden
     marks: list[Mark] = [*_rule(left, base, wide, hidden, unit, graduation)]
-    legs = tool in ("compass", "beam compass", "dividers")
-    if legs:
+    if tool in LEGS:
         marks.extend(_legs(left, end, base, tool))
     else:
         marks.extend(
@@ -67,7 +91,7 @@ def compass_over_rule(
                 DrawnLine(end, base, end, base + 6, "outline"),
             ]
         )
-    return DisplayList(end + 12, base + (34 if legs else 10), tuple(marks))
+    return DisplayList(end + 12, height_of(tool, opening, unit), tuple(marks))
 
 
 def _rule(
@@ -227,7 +251,7 @@ def angle_picture(degrees: float, tool: str) -> DisplayList:
             if back:
                 start, stop = 180 - start, 180 - stop
             marks += _set_square(centre, reach, start, stop)
-    return DisplayList(90, 44, tuple(marks))
+    return DisplayList(90, height_of(tool, degrees, None), tuple(marks))
 
 
 def _at(centre: float, out: float, degrees: float) -> tuple[float, float]:
@@ -256,6 +280,14 @@ def _protractor(centre: float) -> list[Mark]:
     return marks
 
 
+_ABOUT = 6.0
+"""How much of a template is seen about a hole, mm."""
+
+
+def _half(diameter: float, unit: Unit) -> float:
+    return min(abs(diameter) * float(unit.mm), LARGEST_HOLE) / 2 + _ABOUT
+
+
 def template_picture(diameter: float, unit: Unit) -> DisplayList:
     """Draw a hole of the circle template, life-size, with the marks that go on the centre lines.
 
@@ -265,8 +297,8 @@ def template_picture(diameter: float, unit: Unit) -> DisplayList:
         In `unit`.
     unit : Unit
     """
-    r = min(abs(diameter) * float(unit.mm), LARGEST_HOLE) / 2
-    half = r + 6
+    half = _half(diameter, unit)
+    r = half - _ABOUT
     edge = [(0.0, 0.0), (2 * half, 0.0), (2 * half, 2 * half), (0.0, 2 * half), (0.0, 0.0)]
     marks: list[Mark] = [DrawnLine(*a, *b, "construction") for a, b in pairwise(edge)]
     marks.append(DrawnCircle(half, half, r, "outline"))

@@ -19,7 +19,12 @@ from ...core.board.steps import BoardStep, counts, opened_steps
 from ...core.desk import Work, work_out
 from ...core.display import draw_steps
 from ...core.display.instruments import instrument_picture
-from ...core.display.picture import angle_picture, compass_over_rule, template_picture
+from ...core.display.picture import (
+    angle_picture,
+    compass_over_rule,
+    height_of,
+    template_picture,
+)
 from ...core.formats import write_svg
 from ...core.formats.run_sheet import CAUTION
 from ...core.logbook.measured import judge, read_value
@@ -48,6 +53,7 @@ class SettingOut(Crossing):
     rounding: str
     kept: bool
     picture: str
+    picture_high: float
 
 
 class StepOut(Crossing):
@@ -278,9 +284,11 @@ def _shown(step: BoardStep, done: Work) -> StepOut:
     setting, source, kit = step.setting, step.source, done.kit
     shown = None
     if setting is not None:
-        unit = "deg" if setting.is_angle else kit.unit.value
-        picture = _picture(step.tool, f"{setting.drawn:.6g}", unit, str(kit.graduation))
-        shown = SettingOut.from_core(setting, picture=picture)
+        unit = None if setting.is_angle else kit.unit
+        named = unit.value if unit else "deg"
+        picture = _picture(step.tool, f"{setting.drawn:.6g}", named, str(kit.graduation))
+        high = height_of(step.tool, setting.drawn, unit)
+        shown = SettingOut.from_core(setting, picture=picture, picture_high=high)
     return StepOut.from_core(
         step,
         setting=shown,

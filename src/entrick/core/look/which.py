@@ -258,11 +258,7 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     if not hypotheses.slips:
         return Named(())
     held = _Held(hypotheses, seen, _nearest(hypotheses.pieces, seen))
-    # What an error moves may be otherwise after a slip.
-    for hand in held.close:
-        slip = hypotheses.slips[hand - 1]
-        if slip.sort != "left out":
-            held.lay(hand, hypotheses.errors_after(slip))
+    held.lay_after()
     # Errors alone, or those of another slip, may have brought it there as well.
     best, *others = held.nearest
     for hand in (SOUND, *others[: FEW - 1]):
@@ -326,6 +322,18 @@ class _Held:
         most = min(self.unlikely.values()) + reach
         close = [h for h in (SOUND, *self.nearest[:LAST]) if self.unlikely[h] <= most]
         return [hand for hand in close if hand != SOUND] if len(close) > 1 else []
+
+    def lay_after(self) -> None:
+        """Lay those that are about as likely once more: what an error moves may be otherwise after
+        a slip, and is alike after those that draw the same."""
+        pieces, after = self._hypotheses.pieces, dict[int, Sequence[Places]]()
+        for hand in self.close:
+            slip = self._hypotheses.slips[hand - 1]
+            if slip.sort == "left out":
+                continue
+            same = (moves for other, moves in after.items() if _alike(pieces, other, hand))
+            after[hand] = next(same, ()) or self._hypotheses.errors_after(slip)
+            self.lay(hand, after[hand])
 
     def lay(
         self, hand: int, errors: Sequence[Places], near: Mapping[int, Places] | None = None

@@ -108,8 +108,8 @@ $(STATIC): frontend/node_modules/.ready $(FRONT_SOURCES) src/entrick/fonts/route
 # The browser of the tests and their database server come from Debian.
 build/.browser:
 	mkdir -p build
-	command -v chromium >/dev/null || { apt-get update -q && apt-get install -yq chromium; }
-	ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || { apt-get update -q && apt-get install -yq postgresql; }
+	command -v chromium >/dev/null || { apt-get update -q && apt-get install -yq --no-install-recommends chromium; }
+	ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || { apt-get update -q && apt-get install -yq --no-install-recommends postgresql; }
 	touch $@
 
 clean:

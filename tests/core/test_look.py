@@ -17,7 +17,7 @@ from entrick.core.board.schedule import guest_of, leaves, stands_on
 from entrick.core.desk import Work, work_out
 from entrick.core.look.by_hand import drawn_by_hand
 from entrick.core.look.finding import Finding, Row
-from entrick.core.look.fit import fit_circle, fit_line
+from entrick.core.look.fit import fit_circle, fit_circles, fit_line
 from entrick.core.look.in_order import in_order
 from entrick.core.look.lined import lined_in
 from entrick.core.look.places import PlacesError, look_at_places, read_taken, to_measure
@@ -202,6 +202,22 @@ def test_a_circle_is_fitted_as_by_a_general_optimiser_and_knows_how_sure_it_is(
     assert abs(found.radius - radius) <= 5 * found.radius_off + 0.02
     theory = noise / math.sqrt(60)
     assert found.radius_off > theory / 3, "nobody is surer than the scatter allows"
+
+
+@given(st.lists(st.tuples(st.integers(4, 300), st.floats(0.05, 6.2)), min_size=1, max_size=8))
+def test_circles_are_fitted_side_by_side_as_each_is_alone(wanted: list[tuple[int, float]]) -> None:
+    """Long arcs and short ones, flat ones and whole circles."""
+    random = np.random.default_rng(len(wanted))
+    runs = [
+        7j + (20 + random.normal(0, 0.05, count)) * np.exp(1j * np.linspace(0, turn, count))
+        for count, turn in wanted
+    ]
+    begun = [(7.1j, 20.3)] * len(runs)
+    for run, together in zip(runs, fit_circles(runs, begun, 2.0), strict=True):
+        alone = fit_circle(run, begun[0], 2.0)
+        assert together.centre == pytest.approx(alone.centre, rel=1e-6, abs=1e-6)
+        assert together.radius == pytest.approx(alone.radius, rel=1e-6)
+        assert together.radius_off == pytest.approx(alone.radius_off, rel=1e-6)
 
 
 @given(st.integers(0, 10_000), st.floats(0, 3.14))

@@ -15,6 +15,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from PIL import Image
 from reportlab.pdfgen.canvas import Canvas
+from scipy.ndimage import gaussian_filter1d
 
 import parts
 from desk import HEAD
@@ -25,7 +26,7 @@ from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
 from entrick.core.look.scheme import Scheme, marked
 from entrick.core.look.straight import Frame, Straight
-from entrick.core.look.strokes import ASKEW, SeenStrokes
+from entrick.core.look.strokes import ASKEW, FADES, SeenStrokes, _softened
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan
@@ -218,6 +219,19 @@ def test_a_stroke_is_seen_where_its_middle_is(way: float, aside: float, per_mm: 
         off = (places * back).imag[np.abs(places * back) < 38] - aside
         assert len(off) >= 50
         assert np.max(np.abs(off)) < 0.05
+
+
+@given(st.integers(0, 10_000), st.floats(0.8, 5))
+def test_a_picture_is_softened_as_by_a_general_filter(seed: int, soft: float) -> None:
+    """At its rows as scipy's does; what rises evenly across them rises so between them too."""
+    random = np.random.default_rng(seed)
+    ink = random.random((60, 3), np.float32)
+    rows = np.arange(60.0)
+    usual = gaussian_filter1d(ink, soft, axis=0, mode="nearest", radius=math.ceil(FADES * soft))
+    assert np.allclose(_softened(ink, rows, soft), usual, atol=1e-5)
+    rising = np.repeat(rows[:, None], 3, axis=1).astype(np.float32)
+    at = random.uniform(25, 35, 20)
+    assert np.allclose(_softened(rising, at, soft), at[:, None], atol=0.02)
 
 
 @given(st.floats(0, 180), st.floats(0.3, 0.6))

@@ -15,11 +15,23 @@ from desk import HEAD
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.strokes import Role
 from entrick.core.look.by_hand import drawn_by_hand
+from entrick.core.look.errors import errors_of
 from entrick.core.look.lined import BESIDE, lined_in
 from entrick.core.look.seen import from_arcs
 from entrick.core.look.slipped import Slip, carry_out_slipped
 from entrick.core.look.traces import SOUND, TRACE
-from entrick.core.look.which import SHORT, STEADY, Hypotheses, hypotheses, hypotheses_after, named
+from entrick.core.look.which import (
+    CANDIDATES,
+    SHORT,
+    STEADY,
+    Hypotheses,
+    _Back,
+    _forth,
+    _nearest,
+    hypotheses,
+    hypotheses_after,
+    named,
+)
 from entrick.core.rehearsal.hand import NONE, Hand
 from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
@@ -127,6 +139,28 @@ def test_the_slip_that_was_made_is_named_first_or_with_those_that_draw_the_same(
         wrong += bool(told) and made not in told
     assert right >= 0.9 * len(sheets)
     assert wrong <= 0.1 * len(sheets)
+
+
+@examples(5)
+@given(st.sampled_from(SMALL), st.integers(0, 10_000))
+def test_slips_that_are_held_against_a_sheet_are_the_nearest_of_all(name: str, seed: int) -> None:
+    """However early the others are given up."""
+    work, every = tried(name)
+    slip = every.slips[seed % len(every.slips)]
+    strokes = seen(work, every, seed, [slip])
+    forth, back = _forth(every.pieces, strokes), _Back(every.pieces, strokes)
+    away = sorted((forth[n] + back.of(n), n) for n in range(1, len(every.slips) + 1))
+    assert _nearest(every.pieces, strokes) == [n for _, n in away[:CANDIDATES]]
+
+
+@examples(6)
+@given(st.sampled_from(SMALL), st.integers(0, 10_000))
+def test_a_slip_makes_a_hand_err_neither_more_often_nor_less(name: str, which: int) -> None:
+    """By so many errors, mixtures of them stay what they are after a slip."""
+    work, every = tried(name)
+    slip = every.slips[which % len(every.slips)]
+    after = errors_of(every.order, work.sheet.factor, every.pieces, [slip])
+    assert len(after.mixed) == len(every.mixed)
 
 
 @given(st.integers(0, 300), st.integers(0, 10_000))

@@ -396,8 +396,7 @@ def _straight(ink: Ink, lain: _Lain, frame: Frame) -> Straight:
     found = np.empty((high, wide), np.float32)
     for top in range(0, high, BAND):
         own = slice(top, top + BAND)
-        xs, ys = np.meshgrid(x, y[own])
-        found[own] = _sampled(ink, xs, ys, lain.turn, lain.bend)
+        found[own] = _sampled(ink, x[None, :], y[own, None], lain.turn, lain.bend)
     return Straight(found, per_mm, frame, lain.bend, lain.off, lain.pixels)
 
 
@@ -429,11 +428,12 @@ def _way(
 
 
 def _sampled(ink: Ink, x: Ink, y: Ink, turn: npt.NDArray[np.float64], bend: float) -> Ink:
-    """Return how dark places on the sheet are, given in millimetres."""
+    """Return how dark places on the sheet are, given in millimetres: all those of some columns and
+    rows, or as many x as y."""
     t = turn.astype(np.float32)
-    deep = t[2, 0] * x + t[2, 1] * y + t[2, 2]
-    u = (t[0, 0] * x + t[0, 1] * y + t[0, 2]) / deep
-    v = (t[1, 0] * x + t[1, 1] * y + t[1, 2]) / deep
+    deep = t[2, 0] * x + (t[2, 1] * y + t[2, 2])
+    u = (t[0, 0] * x + (t[0, 1] * y + t[0, 2])) / deep
+    v = (t[1, 0] * x + (t[1, 1] * y + t[1, 2])) / deep
     if bend:
         middle_x, middle_y = np.float32(ink.shape[1] / 2), np.float32(ink.shape[0] / 2)
         u, v = u - middle_x, v - middle_y

@@ -40,9 +40,14 @@ def fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
         if each is not None
     ]
     places = np.concatenate([np.zeros(0, complex), *runs])
-    away = np.min([from_run(places, piece.places[:, SOUND]) for piece in pieces], axis=0)
-    clear: Places = places[away > FAR]
+    clear: Places = places[_are_clear(places, pieces, FAR)]
     return clear
+
+
+def _are_clear(places: Places, pieces: Sequence[LinedPiece], far: float) -> npt.NDArray[np.bool_]:
+    """Tell which places are further than that from every piece of the plan, mm."""
+    tree = tree_of([piece.places[:, SOUND] for piece in pieces])
+    return np.isinf(tree.query(pairs(places), distance_upper_bound=far)[0])
 
 
 def of_the_finish(
@@ -51,8 +56,6 @@ def of_the_finish(
     """Tell which places that are seen lie on dimensions, centre lines and lettering, and on no
     outline: not where something else crosses them."""
     places = seen.places
-    outlines = [from_run(places, piece.places[:, SOUND]) for piece in pieces]
-    apart: npt.NDArray[np.bool_] = np.min(outlines, axis=0) > FAR / 2
     found = np.zeros(len(places), bool)
     for _, mark in work.sheet.finish:
         on = np.flatnonzero(_is_of(mark, places))
@@ -61,7 +64,7 @@ def of_the_finish(
             ahead = _ahead(stroke.places, places[on])
             on = on[seen.runs_along(places[on], ahead)]
         found[on] = True
-    return found & apart
+    return found & _are_clear(places, pieces, FAR / 2)
 
 
 def _ahead(run: Places, places: Places) -> Places:
@@ -81,16 +84,23 @@ def on_any(marks: Iterable[Mark], places: Places) -> npt.NDArray[np.bool_]:
 
 
 def extra_lines(
-    work: Work, seen: SeenStrokes, pieces: Sequence[LinedPiece], hand: int
+    places: Places, pieces: Sequence[LinedPiece], hand: int
 ) -> tuple[tuple[float, float, float], ...]:
-    """Return heavy lines that belong to no piece of the plan, nor to its lettering."""
-    places = seen.places
+    """Return the heavy lines among places that belong to no piece of the plan.
+
+    Parameters
+    ----------
+    places : array of complex
+        On what is seen, but for what finishes the sheet; mm from the datum.
+    pieces : sequence of LinedPiece
+    hand : int
+        Whose outline was followed.
+    """
     if not len(places):
         return ()
     drawn = [piece.run(hand) for piece in pieces if piece.there[hand]]
     planned = [piece.places[:, SOUND] for piece in pieces]
     near = tree_of([*drawn, *planned], FAR / 2).query(pairs(places))[0] < FAR
-    near |= of_the_finish(work, pieces, seen)
     return tuple(_clusters(places[~near]))[:MOST_EXTRA]
 
 

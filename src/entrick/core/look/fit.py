@@ -7,12 +7,14 @@ chapter 7; weights from memory)."""
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
 
 from ..rehearsal.many import Places, Reals
+from ..tolerance import NOUGHT
 
 ROUNDS = 30
 CAUCHY = 2.385
@@ -69,44 +71,91 @@ class FittedLine:
     scatter: float
 
 
-def fit_circle(places: Places, begun: tuple[complex, float], spacing: float) -> FittedCircle:
-    """Fit a circle.
+Begun = tuple[complex, float]
+"""Centre and radius a circle is looked for from."""
+
+
+def fit_circle(places: Places, begun: Begun, spacing: float) -> FittedCircle:
+    """Fit a circle to four places or more; see `fit_circles`."""
+    return fit_circles([places], [begun], spacing)[0]
+
+
+def fit_circles(
+    runs: Sequence[Places], begun: Sequence[Begun], spacing: float
+) -> tuple[FittedCircle, ...]:
+    """Fit a circle to each of many runs of places.
 
     Parameters
     ----------
-    places : array of complex
-        Four or more.
-    begun : complex and float
-        Centre and radius to begin with.
+    runs : sequence of array of complex
+        Four places or more each.
+    begun : sequence of complex and float
+        For each, centre and radius to begin with.
     spacing : float
         Within how many places errors hang together: a stroke that leans leans over a stretch.
     """
-    centre, radius = begun
-    weights = np.ones(len(places))
-    scatter = 1.0
-    matrix = np.empty((len(places), 3))
+    found: dict[int, FittedCircle] = {}
+    # Those about as long are fitted side by side.
+    for size in sorted({len(run).bit_length() for run in runs}):
+        own = [n for n, run in enumerate(runs) if len(run).bit_length() == size]
+        fitted = _fit_together([runs[n] for n in own], [begun[n] for n in own], spacing)
+        found.update(zip(own, fitted, strict=True))
+    return tuple(found[n] for n in range(len(runs)))
+
+
+def _fit_together(
+    runs: Sequence[Places], begun: Sequence[Begun], spacing: float
+) -> Iterator[FittedCircle]:
+    counts = np.array([len(run) for run in runs])
+    there = np.arange(counts.max()) < counts[:, None]
+    places = np.zeros(there.shape, complex)
+    places[there] = np.concatenate(runs)
+    centre = np.array([middle for middle, _ in begun], complex)
+    radius = np.array([size for _, size in begun], float)
+    going = np.ones(len(runs), bool)
     for _ in range(ROUNDS):
-        out = places - centre
-        away = np.abs(out)
-        off = away - radius
-        scatter = max(MAD * float(np.median(np.abs(off - np.median(off)))), FLOOR)
-        weights = 1 / (1 + (off / (CAUCHY * scatter)) ** 2)
-        unit = out / np.maximum(away, np.finfo(float).tiny)
-        matrix = np.column_stack((unit.real, unit.imag, np.ones(len(places))))
-        step = np.linalg.lstsq(
-            matrix * np.sqrt(weights)[:, None], off * np.sqrt(weights), rcond=None
-        )[0]
-        centre, radius = centre + complex(step[0], step[1]), radius + float(step[2])
-        if float(np.max(np.abs(step))) < FLOOR / 10:
+        off, matrix, weights, _ = _about(places, there, centre, radius)
+        weighed = np.swapaxes(matrix * weights[:, :, None], 1, 2)
+        normal = weighed @ matrix + NOUGHT * np.identity(3)
+        step = np.linalg.solve(normal, weighed @ off[:, :, None])[:, :, 0]
+        step[~going] = 0.0
+        centre, radius = centre + step[:, 0] + 1j * step[:, 1], radius + step[:, 2]
+        going &= np.max(np.abs(step), axis=1) >= FLOOR / 10
+        if not going.any():
             break
-    spread = _spread(matrix, weights, scatter, spacing)
-    return FittedCircle(
-        complex(centre),
-        abs(float(radius)),
-        math.sqrt(spread[0, 0] + spread[1, 1]),
-        math.sqrt(spread[2, 2]),
-        scatter,
-    )
+    _, matrix, weights, scatter = _about(places, there, centre, radius)
+    for n in range(len(runs)):
+        spread = _spread(matrix[n], weights[n], float(scatter[n]), spacing)
+        yield FittedCircle(
+            complex(centre[n]),
+            abs(float(radius[n])),
+            math.sqrt(spread[0, 0] + spread[1, 1]),
+            math.sqrt(spread[2, 2]),
+            float(scatter[n]),
+        )
+
+
+def _about(
+    places: Places, there: npt.NDArray[np.bool_], centre: Places, radius: Reals
+) -> tuple[Reals, Reals, Reals, Reals]:
+    """Return how far places are outside of their circles, how that changes as a circle is moved and
+    grows, for how much they count, and the scatter of those of each circle."""
+    out = places - centre[:, None]
+    away = np.abs(out)
+    off = away - radius[:, None]
+    aside = np.abs(off - _medians(off, there)[:, None])
+    scatter = np.maximum(MAD * _medians(aside, there), FLOOR)
+    weights = there / (1 + (off / (CAUCHY * scatter[:, None])) ** 2)
+    unit = out / np.maximum(away, np.finfo(float).tiny)
+    return off, np.stack((unit.real, unit.imag, np.ones(off.shape)), axis=2), weights, scatter
+
+
+def _medians(rows: Reals, there: npt.NDArray[np.bool_]) -> Reals:
+    """Return the median of what is there of each row."""
+    ordered = np.sort(np.where(there, rows, np.inf), axis=1)
+    counts, own = there.sum(axis=1), np.arange(len(rows))
+    found: Reals = (ordered[own, (counts - 1) // 2] + ordered[own, counts // 2]) / 2
+    return found
 
 
 def fit_line(places: Places, spacing: float) -> FittedLine:

@@ -93,7 +93,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     rows = tuple(with_steps(rows_of(work, pieces, found, tolerance), pieces, every))
     unfinished = unfinished and any(row.judged == "missing" for row in rows)
     met = tuple(joins(work, found))
-    extra = extra_lines(work, seen, pieces, hand)
+    extra = extra_lines(figure.places, pieces, hand)
     shift = view.shift + beside
     slips = tuple(map(told_slip(every), explained.slips))
     more = tuple(map(told_slip(every), second.slips))

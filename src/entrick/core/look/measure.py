@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import partial
+from functools import cached_property, partial
 
 import numpy as np
 import numpy.typing as npt
@@ -14,7 +14,7 @@ from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..geometry import Arc, Circle, Line
 from ..rehearsal.many import Places, Reals
-from .fit import FittedCircle, FittedLine, fit_circle, fit_line
+from .fit import FittedCircle, FittedLine, fit_circles, fit_line
 from .lined import LinedPiece
 from .seen import pairs
 from .straight import LEAST, Straight
@@ -124,11 +124,58 @@ def measured(
     profiles = [_profiles(straight, run + at) for run in runs]
     outline = _outline(straight, profiles, lightest)
     among = _Among(runs)
+    strokes = [_Stroke(run, seen, outline) for run, seen in zip(runs, profiles, strict=True)]
+    fitted = _fitted(pieces, hand, [stroke.places for stroke in strokes])
     return tuple(
-        _measured(straight, piece, hand, (run, profile, outline), partial(among.clear, own), at)
-        for own, (piece, run, profile) in enumerate(zip(pieces, runs, profiles, strict=True))
+        Measured(
+            piece,
+            hand,
+            stroke.places,
+            _off_plan(piece, stroke.places),
+            float(np.mean(stroke.there)),
+            _longest(~stroke.there) * STEP,
+            stroke.usual(stroke.seen.dark),
+            stroke.usual(stroke.seen.width),
+            _beyond(straight, piece, (fitted[own], stroke), partial(among.clear, own), at),
+            fitted[own],
+        )
+        for own, (piece, stroke) in enumerate(zip(pieces, strokes, strict=True))
         if piece.there[hand]
     )
+
+
+@dataclass(frozen=True)
+class _Stroke:
+    """What is seen along a run.
+
+    Attributes
+    ----------
+    run : array of complex
+    seen : _Profiles
+        Across it.
+    outline : float
+        How dark an outline is.
+    """
+
+    run: Places
+    seen: _Profiles
+    outline: float
+
+    @cached_property
+    def there(self) -> npt.NDArray[np.bool_]:
+        """At which places it is dark enough."""
+        found: npt.NDArray[np.bool_] = self.seen.dark > FAINT * self.outline
+        return found
+
+    @cached_property
+    def places(self) -> Places:
+        """Its middle, where it is."""
+        found: Places = (self.run + _left(self.run) * self.seen.middle)[self.there]
+        return found
+
+    def usual(self, values: Reals) -> float:
+        """Return the median of what is seen where it is; nought where it is nowhere."""
+        return float(np.median(values[self.there])) if self.there.any() else 0.0
 
 
 Clear = Callable[[Places], npt.NDArray[np.bool_]]
@@ -156,34 +203,6 @@ def _outline(straight: Straight, profiles: Sequence[_Profiles], lightest: float)
     darks = np.concatenate([np.zeros(0), *(each.dark for each in profiles)])
     lined = darks[darks > least]
     return float(np.percentile(lined, 70)) if len(lined) else least
-
-
-def _measured(
-    straight: Straight,
-    piece: LinedPiece,
-    hand: int,
-    along: tuple[Places, _Profiles, float],
-    is_clear: Clear,
-    at: complex,
-) -> Measured:
-    run, profile, outline = along
-    there = profile.dark > FAINT * outline
-    left = _left(run)
-    places = (run + left * profile.middle)[there]
-    fitted = _fitted(piece, hand, places)
-    beyond = _beyond(straight, piece, hand, (fitted, run, outline), is_clear, at)
-    return Measured(
-        piece,
-        hand,
-        places,
-        _off_plan(piece, places),
-        float(np.mean(there)),
-        _longest(~there) * STEP,
-        float(np.median(profile.dark[there])) if there.any() else 0.0,
-        float(np.median(profile.width[there])) if there.any() else 0.0,
-        beyond,
-        fitted,
-    )
 
 
 def _evenly(run: Places) -> Places:
@@ -219,16 +238,29 @@ def _profiles(straight: Straight, run: Places) -> _Profiles:
     return _Profiles(middle, dark, sharp.sum(axis=1) * FINE / top)
 
 
-def _fitted(piece: LinedPiece, hand: int, places: Places) -> FittedCircle | FittedLine | None:
-    if len(places) < FEWEST:
-        return None
-    if piece.centre is not None and piece.radius is not None:
-        begun = complex(piece.centre[hand]), float(piece.radius[hand])
-        found = fit_circle(places, begun, HANG_TOGETHER)
+def _fitted(
+    pieces: Sequence[LinedPiece], hand: int, strokes: Sequence[Places]
+) -> Sequence[FittedCircle | FittedLine | None]:
+    """Return what is drawn of lines, arcs and circles; none for curves, and where too little is
+    seen."""
+    found: list[FittedCircle | FittedLine | None] = [None] * len(pieces)
+    enough = [n for n, run in enumerate(strokes) if pieces[n].there[hand] and len(run) >= FEWEST]
+    begun = {
+        n: (complex(piece.centre[hand]), float(piece.radius[hand]))
+        for n, piece in enumerate(pieces)
+        if piece.centre is not None and piece.radius is not None
+    }
+    rounds = [n for n in enough if n in begun]
+    circles = fit_circles([strokes[n] for n in rounds], [begun[n] for n in rounds], HANG_TOGETHER)
+    for n, circle in zip(rounds, circles, strict=True):
+        expected = begun[n][1]
         # So flat, or so scattered, that no circle could be told from it.
-        likely = begun[1] / UNLIKELY < found.radius < begun[1] * UNLIKELY
-        return found if likely and found.radius_off < found.radius / 3 else None
-    return fit_line(places, HANG_TOGETHER) if isinstance(piece.planned, Line) else None
+        likely = expected / UNLIKELY < circle.radius < expected * UNLIKELY
+        found[n] = circle if likely and circle.radius_off < circle.radius / 3 else None
+    for n in enough:
+        if n not in begun and isinstance(pieces[n].planned, Line):
+            found[n] = fit_line(strokes[n], HANG_TOGETHER)
+    return found
 
 
 UNLIKELY = 5.0
@@ -268,13 +300,13 @@ def _longest(missing: npt.NDArray[np.bool_]) -> int:
 def _beyond(
     straight: Straight,
     piece: LinedPiece,
-    hand: int,
-    along: tuple[FittedCircle | FittedLine | None, Places, float],
+    along: tuple[FittedCircle | FittedLine | None, _Stroke],
     is_clear: Clear,
     at: complex,
 ) -> tuple[float, float]:
     """Return how far a stroke was drawn on past each end, where no other piece is."""
-    fitted, run, outline = along
+    fitted, stroke = along
+    run = stroke.run
     if fitted is None or isinstance(piece.planned, Circle):
         return (0.0, 0.0)
     steps = np.arange(STEP, BEYOND + STEP / 2, STEP / 2)
@@ -289,7 +321,7 @@ def _beyond(
         else:
             places = end + out * steps
         clear = is_clear(places)
-        dark = _profiles_near(straight, places + at, 1j * out) > HEAVY * outline
+        dark = _profiles_near(straight, places + at, 1j * out) > HEAVY * stroke.outline
         drawn = dark | ~clear
         until = int(np.argmin(drawn)) if not drawn.all() else len(drawn)
         on = [at for at in range(until) if clear[at]]

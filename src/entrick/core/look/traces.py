@@ -8,7 +8,6 @@ from functools import cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy.linalg import cho_factor, cho_solve  # type: ignore[import-untyped]
 from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..rehearsal.many import Places
@@ -97,7 +96,7 @@ class _Errors:
         self._moves = errors
         every = np.concatenate(errors)
         square = (every.conj().T @ every).real / SQUARE
-        self._square = cho_factor(square + np.identity(every.shape[1]))
+        self._shares = np.linalg.inv(square + np.identity(every.shape[1]))
 
     def leave(self, way: Places, pieces: Sequence[int]) -> bool:
         """Tell whether they leave it to a slip, as far likelier, that the places of some pieces are
@@ -106,8 +105,8 @@ class _Errors:
         if whole <= TOLD:
             return False
         ends = np.cumsum([len(self._moves[n]) for n in pieces])
-        moved = np.zeros(len(self._square[0]))
+        moved = np.zeros(len(self._shares))
         for n, own in zip(pieces, np.split(way, ends[:-1]), strict=True):
             if own.any():
                 moved += (own.conj() @ self._moves[n]).real / SQUARE
-        return whole - float(moved @ cho_solve(self._square, moved)) > TOLD
+        return whole - float(moved @ self._shares @ moved) > TOLD

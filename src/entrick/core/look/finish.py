@@ -47,7 +47,8 @@ def fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
 def _are_clear(places: Places, pieces: Sequence[LinedPiece], far: float) -> npt.NDArray[np.bool_]:
     """Tell which places are further than that from every piece of the plan, mm."""
     tree = tree_of([piece.places[:, SOUND] for piece in pieces])
-    return np.isinf(tree.query(pairs(places), distance_upper_bound=far)[0])
+    found: npt.NDArray[np.bool_] = np.isinf(tree.query(pairs(places), distance_upper_bound=far)[0])
+    return found
 
 
 def of_the_finish(

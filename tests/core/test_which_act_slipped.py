@@ -16,7 +16,7 @@ from entrick.core.desk import Work, work_out
 from entrick.core.drawing.strokes import Role
 from entrick.core.look.by_hand import drawn_by_hand
 from entrick.core.look.errors import errors_of
-from entrick.core.look.lined import BESIDE, lined_in
+from entrick.core.look.lined import BESIDE, EVERY, FEWEST, SPARSE, lined_in
 from entrick.core.look.seen import from_arcs
 from entrick.core.look.slipped import Slip, carry_out_slipped
 from entrick.core.look.traces import SOUND, TRACE
@@ -222,6 +222,18 @@ def test_straights_between_places_of_a_run_lie_on_the_arc(name: str, which: int)
             out = np.abs((run[1:] + run[:-1]) / 2 - piece.centre[hand])
             assert np.max(np.abs(out - piece.radius[hand])) < 1.2 * BESIDE
             assert np.abs(run[[0, -1]] - piece.places[[0, -1], hand]).max() < 1e-6
+
+
+@examples(6)
+@given(st.sampled_from(SMALL), st.integers(0, 10_000))
+def test_a_piece_counts_by_its_length_however_long_a_hand_draws_it(name: str, which: int) -> None:
+    every = tried(name)[1]
+    hand = which % (len(every.slips) + 1)
+    for piece in every.pieces:
+        run = piece.every(hand)
+        if piece.there[hand] and len(run) > FEWEST:
+            apart = np.mean(np.abs(np.diff(run)))
+            assert EVERY / (SPARSE + 0.01) < apart < EVERY * (SPARSE + 0.01), piece.called
 
 
 @examples(6)

@@ -25,6 +25,8 @@ MAD = 1.4826
 """From the median of the distances to a standard deviation (normal distribution)."""
 FLOOR = 0.01
 """Scatter of measured places is no less than this, mm."""
+SIZES = 3
+"""A circle has: where its centre is, across and up, and its radius."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,18 +145,18 @@ def _about(
     out = places - centre[:, None]
     away = np.abs(out)
     off = away - radius[:, None]
-    aside = np.abs(off - _medians(off, there)[:, None])
-    scatter = np.maximum(MAD * _medians(aside, there), FLOOR)
+    scatter = np.maximum(MAD * _usually(np.abs(off), there), FLOOR)
     weights = there / (1 + (off / (CAUCHY * scatter[:, None])) ** 2)
     unit = out / np.maximum(away, np.finfo(float).tiny)
     return off, np.stack((unit.real, unit.imag, np.ones(off.shape)), axis=2), weights, scatter
 
 
-def _medians(rows: Reals, there: npt.NDArray[np.bool_]) -> Reals:
-    """Return the median of what is there of each row."""
+def _usually(rows: Reals, there: npt.NDArray[np.bool_]) -> Reals:
+    """Return the median of what is there of each row, but for the two smallest: through as many
+    places as it has sizes a circle goes however they scatter, and of five three are no scatter."""
     ordered = np.sort(np.where(there, rows, np.inf), axis=1)
-    counts, own = there.sum(axis=1), np.arange(len(rows))
-    found: Reals = (ordered[own, (counts - 1) // 2] + ordered[own, counts // 2]) / 2
+    middle, own = there.sum(axis=1) + SIZES, np.arange(len(rows))
+    found: Reals = (ordered[own, (middle - 2) // 2] + ordered[own, (middle - 1) // 2]) / 2
     return found
 
 

@@ -25,7 +25,8 @@ FEWEST = 5
 """Places along the shortest piece."""
 
 SPARSE = 1.5
-"""How many times further apart places of a piece are that a hand drew too long for them."""
+"""How many times further apart places of a piece are that a hand drew too long for them, and how
+many times closer if too short."""
 
 BESIDE = 0.05
 """How far an arc may run beside the straights between its places, mm."""
@@ -79,12 +80,13 @@ class LinedPiece:
         return _finer(run, complex(self.centre[hand]))
 
     def every(self, hand: int) -> Places:
-        """Return places along it as one hand drew it, no further apart than along any outline: many
-        more where it came out much longer than others draw it."""
+        """Return places along it as one hand drew it, about as far apart as along any outline: many
+        more where it came out much longer than others draw it, few where much shorter."""
         run, long = self.places[:, hand], float(self._long[hand])
-        if not self.there[hand] or not long > SPARSE * EVERY * (len(run) - 1):
+        usual = EVERY * (len(run) - 1)
+        if not self.there[hand] or not (long > SPARSE * usual or SPARSE * long < usual):
             return run
-        count = math.ceil(long / EVERY) + 1
+        count = max(FEWEST, math.ceil(long / EVERY) + 1)
         if self.centre is None:
             return between(run, count)
         return _on_arc(run, complex(self.centre[hand]), count)

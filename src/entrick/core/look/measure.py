@@ -125,7 +125,7 @@ def measured(
     outline = _outline(straight, profiles, lightest)
     among = _Among(runs)
     strokes = [_Stroke(run, seen, outline) for run, seen in zip(runs, profiles, strict=True)]
-    fitted = _fitted(pieces, hand, [stroke.places for stroke in strokes])
+    fitted = _fitted(pieces, hand, strokes)
     return tuple(
         Measured(
             piece,
@@ -172,6 +172,15 @@ class _Stroke:
         """Its middle, where it is."""
         found: Places = (self.run + _left(self.run) * self.seen.middle)[self.there]
         return found
+
+    @property
+    def inner(self) -> Places:
+        """Its middle but at the ends of an arc, where another stroke begins that is as dark: of a
+        short one they are too much to do without."""
+        if len(self.run) < LONG:
+            return self.places
+        ends = self.there[[0, -1]].astype(int)
+        return self.places[ends[0] : len(self.places) - ends[1]]
 
     def usual(self, values: Reals) -> float:
         """Return the median of what is seen where it is; nought where it is nowhere."""
@@ -239,19 +248,25 @@ def _profiles(straight: Straight, run: Places) -> _Profiles:
 
 
 def _fitted(
-    pieces: Sequence[LinedPiece], hand: int, strokes: Sequence[Places]
+    pieces: Sequence[LinedPiece], hand: int, strokes: Sequence[_Stroke]
 ) -> Sequence[FittedCircle | FittedLine | None]:
     """Return what is drawn of lines, arcs and circles; none for curves, and where too little is
     seen."""
     found: list[FittedCircle | FittedLine | None] = [None] * len(pieces)
-    enough = [n for n, run in enumerate(strokes) if pieces[n].there[hand] and len(run) >= FEWEST]
+    enough = [
+        n
+        for n, stroke in enumerate(strokes)
+        if pieces[n].there[hand] and len(stroke.places) >= FEWEST
+    ]
     begun = {
         n: (complex(piece.centre[hand]), float(piece.radius[hand]))
         for n, piece in enumerate(pieces)
         if piece.centre is not None and piece.radius is not None
     }
-    rounds = [n for n in enough if n in begun]
-    circles = fit_circles([strokes[n] for n in rounds], [begun[n] for n in rounds], HANG_TOGETHER)
+    rounds = [n for n in enough if n in begun and len(strokes[n].inner) >= FEWEST]
+    circles = fit_circles(
+        [strokes[n].inner for n in rounds], [begun[n] for n in rounds], HANG_TOGETHER
+    )
     for n, circle in zip(rounds, circles, strict=True):
         expected = begun[n][1]
         # So flat, or so scattered, that no circle could be told from it.
@@ -259,15 +274,15 @@ def _fitted(
         found[n] = circle if likely and circle.radius_off < circle.radius / 3 else None
     for n in enough:
         if n not in begun and isinstance(pieces[n].planned, Line):
-            found[n] = fit_line(strokes[n], HANG_TOGETHER)
+            found[n] = fit_line(strokes[n].places, HANG_TOGETHER)
     return found
 
 
 UNLIKELY = 5.0
 """How many times as large as expected a circle is not."""
 
-FEWEST = 4
-"""Places a line or circle is fitted to."""
+FEWEST, LONG = 4, 8
+"""Places a line or circle is fitted to, and those along an arc that is fitted without its ends."""
 
 
 def _off_plan(piece: LinedPiece, places: Places) -> Reals:

@@ -7,7 +7,12 @@ import pytest
 
 from changes import each_changed, touching
 from entrick.core.desk import work_out
-from entrick.core.readback import ReadBack, Ways, read_back, read_profile
+from entrick.core.plan.document import Given, Statement
+from entrick.core.plan.reader import read_plan
+from entrick.core.readback import ReadBack, Ways, read_back, read_profile, write
+from entrick.core.readback.settle import Target, settled
+from entrick.core.solve import Solution
+from entrick.core.solve.values import matches_of
 from examples import some
 from other_writers import Part, corpus, measures
 
@@ -38,6 +43,29 @@ def test_a_part_comes_back_by_the_numbers_it_was_given_by(name: str) -> None:
     for (area, length), (own_area, own_length) in zip(outlines, measures(part), strict=True):
         assert length == pytest.approx(own_length, abs=5 * TWO_IN_THE_LAST)
         assert area == pytest.approx(own_area, abs=2 * TWO_IN_THE_LAST * own_length)
+
+
+@pytest.mark.parametrize("name", some([name for name in NAMES if "turned curves" in name], 3))
+def test_whatever_is_tried_of_a_part_are_statements(
+    name: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What fits no form is no attempt: it would be given up for a worse one."""
+    tried: list[str] = []
+
+    def noted(text: str, targets: dict[str, Target]) -> tuple[Solution, str]:
+        tried.append(text)
+        return settled(text, targets)
+
+    monkeypatch.setattr(write, "settled", noted)
+    again(name)
+    assert tried
+    for text in tried:
+        plan = read_plan(text)
+        contents = [line.content for line in plan.lines]
+        givens = frozenset(each.name for each in contents if isinstance(each, Given))
+        for each in contents:
+            if isinstance(each, Statement):
+                assert matches_of(each, givens)
 
 
 @pytest.mark.parametrize("name", some(list(NAMES), 14))

@@ -261,6 +261,5 @@ def test_what_a_usual_hand_is_off_is_made_up_of_its_errors(name: str, seed: int)
 @pytest.mark.parametrize("key", ["not halved", "mm for inch"])
 def test_a_slip_after_which_nothing_would_cross_is_looked_past_for_a_second(key: str) -> None:
     work, every = tried("061")
-    for slip in every.slips:
-        if slip.key == key:
-            assert hypotheses_after(work, (slip,)).pieces
+    for slip in some([slip for slip in every.slips if slip.key == key], 2):
+        assert hypotheses_after(work, (slip,)).pieces

@@ -587,23 +587,33 @@ def _motions(events: Sequence[_Event], lifts: tuple[Values, Values]) -> tuple[li
         shares, rows = at[inside] / event.turn, far[inside]
         if len(rows) < EACH:
             return [""] * len(events), math.inf
-        off, name = min((_off(name, shares, rows, event), name) for name in MOTIONS)
+        off, name = _followed(shares, rows, event)
         motions.append(name)
         worst = max(worst, off)
     return motions, worst
 
 
+SHARES = 2000
+"""Of its angle, at which the lifts of a motion are known."""
+
+
 @cache
-def _diagram(name: str) -> tuple[Values, Values]:
-    """Return the lifts of a motion at many shares of its angle."""
-    shares = np.linspace(0.0, 1.0, 2001)
-    return shares, np.array([MOTIONS[name].shape(float(share))[0] for share in shares])
+def _diagrams() -> tuple[Sequence[str], Values]:
+    """Return the motions by name, and for each its lifts at many shares of its angle."""
+    names, shares = sorted(MOTIONS), np.linspace(0.0, 1.0, SHARES + 1)
+    return names, np.array([[MOTIONS[n].shape(float(s))[0] for s in shares] for n in names])
 
 
-def _off(name: str, shares: Values, rows: Values, event: _Event) -> float:
-    """Return how far lifts are off a motion, in the mean of squares."""
-    meant = event.low + (event.high - event.low) * np.interp(shares, *_diagram(name))
-    return float(np.sqrt(np.mean((rows - meant) ** 2)))
+def _followed(shares: Values, rows: Values, event: _Event) -> tuple[float, str]:
+    """Return how far lifts are off the motion they follow best, in the mean of squares, and which
+    that is."""
+    names, diagrams = _diagrams()
+    first = np.minimum((shares * SHARES).astype(int), SHARES - 1)
+    beyond = shares * SHARES - first
+    lifts = diagrams[:, first] * (1 - beyond) + diagrams[:, first + 1] * beyond
+    off = np.mean((rows - event.low - (event.high - event.low) * lifts) ** 2, axis=1)
+    best = int(np.argmin(off))
+    return math.sqrt(off[best]), names[best]
 
 
 def _said(fitted: _Fitted, unit: Unit, within: float) -> str:

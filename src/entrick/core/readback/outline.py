@@ -134,13 +134,14 @@ class Outline:
             pairs = [(a, b) for a, b in pairs if self._is_another(a, b, way)]
             if not pairs:
                 continue
-            originals = list(dict.fromkeys(self.named[a] for a, _ in pairs))
+            originals = list(dict.fromkeys(part for a, _ in pairs for part in self._parts(a)))
             name = self.rows.add("i", f"mirror, of {' '.join(originals)}, about {OTHER[way]}")
             for a, b in pairs:
                 own = (
-                    name if len(originals) == 1 else f"{name}.{originals.index(self.named[a]) + 1}"
+                    name if len(originals) == 1 else f"{name}.{originals.index(part) + 1}"
+                    for part in reversed(self._parts(a))
                 )
-                self.named[b] = own
+                self.named[b] = " > ".join(own)
                 self._remember(b)
         for k in wanted:
             if k not in self.named:
@@ -173,7 +174,12 @@ class Outline:
         """Let the centre of an arc be known, so that what stands about it is told by it."""
         piece = self.pieces[k]
         if isinstance(piece, Arc):
-            self.rows.remember(piece.centre, f"{self.named[k]}.centre")
+            self.rows.remember(piece.centre, f"{self._parts(k)[0]}.centre")
+
+    def _parts(self, k: int) -> list[str]:
+        """Return the names of what a piece is made of, one after another: of an arc of an open run
+        that goes far round there are several, and each is touched, and has a centre, by itself."""
+        return self.named[k].split(" > ")
 
     def _is_another(self, k: int, other: int, way: str) -> bool:
         """Tell whether an image needs a row: two arcs of one circle about the axis, two pieces of
@@ -481,13 +487,14 @@ class Outline:
         if ends != "both":
             touched, free = (before, arc.last) if ends == "first" else (after, arc.first)
             assert touched is not None
+            nearest = self._parts(touched)[-1 if touched == before else 0]
             through = self.rows.point(free)
             long = ", long" if abs(arc.sweep) > math.pi else ""
-            said = f"arc, radius {size}, touching {self.named[touched]}, through {through}{long}"
+            said = f"arc, radius {size}, touching {nearest}, through {through}{long}"
             return self.rows.add("t", said, arc)
         assert before is not None
         assert after is not None
-        a, b = self.named[before], self.named[after]
+        a, b = self._parts(before)[-1], self._parts(after)[0]
         if isinstance(self.pieces[before], Line) or isinstance(self.pieces[after], Line):
             return self.rows.add("f", f"fillet, between {a} and {b}, radius {size}", arc)
         return self.rows.add("t", f"arc, radius {size}, touching {a}, touching {b}", arc)

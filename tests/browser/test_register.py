@@ -11,8 +11,6 @@ from entrick.core.summary import Summary
 from entrick.store import Store, add_job
 from pages import sound
 
-AXE = Path("frontend/node_modules/axe-core/axe.min.js")
-
 
 def test_jobs_are_listed_opened_copied_and_archived(page: Page, desk: str, quiet: None) -> None:
     page.goto(desk)

@@ -222,6 +222,15 @@ def test_circles_are_fitted_side_by_side_as_each_is_alone(wanted: list[tuple[int
         assert together.radius_off == pytest.approx(alone.radius_off, rel=1e-6)
 
 
+SPOTS = st.complex_numbers(max_magnitude=300)
+
+
+@given(st.lists(SPOTS, min_size=4, max_size=9) | st.builds(lambda p: [p] * 5, SPOTS), SPOTS)
+def test_of_places_on_no_circle_something_is_told(places: list[complex], begun: complex) -> None:
+    found = fit_circle(np.array(places), (begun, 20.0), 4.0)
+    assert found.scatter > 0
+
+
 @given(st.integers(0, 10_000), st.floats(0, 3.14))
 def test_a_line_is_fitted_where_most_places_lie(seed: int, turn: float) -> None:
     random = np.random.default_rng(seed)

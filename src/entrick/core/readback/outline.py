@@ -134,14 +134,13 @@ class Outline:
             pairs = [(a, b) for a, b in pairs if self._is_another(a, b, way)]
             if not pairs:
                 continue
-            originals = list(dict.fromkeys(part for a, _ in pairs for part in self._parts(a)))
+            originals = list(dict.fromkeys(self.named[a] for a, _ in pairs))
             name = self.rows.add("i", f"mirror, of {' '.join(originals)}, about {OTHER[way]}")
             for a, b in pairs:
                 own = (
-                    name if len(originals) == 1 else f"{name}.{originals.index(part) + 1}"
-                    for part in reversed(self._parts(a))
+                    name if len(originals) == 1 else f"{name}.{originals.index(self.named[a]) + 1}"
                 )
-                self.named[b] = " > ".join(own)
+                self.named[b] = own
                 self._remember(b)
         for k in wanted:
             if k not in self.named:

@@ -3,6 +3,7 @@ no picture of the sheet is refused with what to do."""
 
 import io
 import math
+from collections import defaultdict
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
@@ -16,17 +17,21 @@ from hypothesis import strategies as st
 from PIL import Image
 from reportlab.pdfgen.canvas import Canvas
 from scipy.ndimage import gaussian_filter1d
+from shapely import LineString, distance, points
 
 import parts
 from desk import HEAD
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.pdf import write_pdf
+from entrick.core.look.among import Among
 from entrick.core.look.by_hand import DrawnSheet, Stroke, drawn_by_hand, stroke_of
 from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
+from entrick.core.look.follow import ACROSS, strokes_along
 from entrick.core.look.scheme import Scheme, marked
+from entrick.core.look.seen import pairs
 from entrick.core.look.straight import Frame, Straight
-from entrick.core.look.strokes import ASKEW, FADES, SeenStrokes, _softened
+from entrick.core.look.strokes import ASKEW, FADES, LINED, SeenStrokes, _softened
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan
@@ -169,6 +174,33 @@ def test_of_a_sound_gear_of_small_teeth_no_slip_is_told(part: int, seed: int) ->
     assert told(finding) == [], finding.sentence
 
 
+@pytest.mark.parametrize(
+    ("name", "seed"), some([("OY-073", 0), ("OY-074", 3), ("OY-066", 2), ("OY-073", 1)], 1)
+)
+def test_nothing_is_called_off_that_is_where_it_belongs(name: str, seed: int) -> None:
+    """Neighbours lie a millimetre away, or run into each other: none is taken for another."""
+    work, _ = tried(name)
+    sheet, _ = drawn(name, seed)
+    finding = look_at_picture(work, scan(sheet, dpi=200, seed=seed, turn=1.0)).finding
+    assert called_off_in_vain(sheet, finding, work) == []
+
+
+def called_off_in_vain(sheet: DrawnSheet, finding: Finding, work: Work) -> list[str]:
+    """Return what is called off though it was drawn where the plan has it."""
+    origin = complex(work.sheet.origin.x, work.sheet.origin.y)
+    drawn = defaultdict(list)
+    for stroke in sheet.strokes:
+        drawn[stroke.piece].append(points(pairs(stroke.places - origin)))
+    in_vain = []
+    for row in finding.rows:
+        planned = LineString(np.array(row.planned) * work.sheet.factor)
+        # Of pieces of one name it is the nearest.
+        off = min(distance(planned, places).max() for places in drawn[row.name])
+        if row.judged == "off" and off + row.place_u < finding.tolerance:
+            in_vain.append(row.name)
+    return in_vain
+
+
 def test_a_slip_that_draws_over_itself_is_named() -> None:
     """Tips and roots all the way round, a flank across the teeth."""
     work = work_out(HEAD + parts.part(7058)[0])
@@ -255,6 +287,22 @@ def test_outlines_side_by_side_hide_none_that_lies_alone(way: float, apart: floa
     seen = ruled(way, [*beside, -8.0], 150 / 25.4, noise=0.05)
     alone = np.abs((seen.places * np.exp(-1j * math.radians(way))).imag + 8) < 0.2
     assert np.count_nonzero(alone) > 70
+
+
+@given(st.floats(0, 180), st.floats(0.55, 2.5), st.floats(-0.4, 0.4), st.floats(-0.4, 0.4))
+def test_strokes_side_by_side_are_each_followed_by_itself(
+    way: float, apart: float, first: float, second: float
+) -> None:
+    """However near they run, and by however much a hand was off: told by their free edges where they touch."""
+    ahead = np.exp(1j * math.radians(way))
+    expected = [1j * share * apart for share in (first, 1 + second)]
+    runs = [(aside + np.linspace(-20, 20, 81)) * ahead for aside in (*expected, -8j)]
+    drawn = [0.0, apart, -8.0]
+    straight = ruled(way, drawn, 150 / 25.4, noise=0.05).straight
+    strokes = strokes_along(straight, runs, Among(runs, ACROSS), MIDDLE, LINED)
+    for stroke, aside in zip(strokes, drawn, strict=True):
+        assert len(stroke.places) > 75
+        assert np.abs(np.median((stroke.places / ahead).imag) - aside) < 0.06
 
 
 SMALL = Lens(pixels=2400)

@@ -4,7 +4,7 @@ Nothing is called off that lies within what the measuring itself may be off."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -24,7 +24,7 @@ from .straight import Straight
 from .strokes import SeenStrokes
 from .telling import TOO_FAINT, notes, sentence, told_slip
 from .traces import SOUND
-from .which import AS_WELL, Hypotheses, Named, hypotheses, hypotheses_after, named
+from .which import AS_WELL, Hypotheses, Named, as_planned, hypotheses, hypotheses_after, named
 
 OTHER_SHEET = 0.34
 """Share of the pieces that have to be where any slip would have them: else it is another sheet."""
@@ -70,22 +70,23 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     view = _view(work, every, straight)
     seen, figure, explained = view.seen, view.figure, view.explained
     if _is_unfinished(every, figure, SOUND) and _is_unfinished(every, figure, explained.hand):
-        explained = Named(())
+        explained = as_planned(every, figure)
     unfinished = _is_unfinished(every, figure, explained.hand)
     hand, pieces, second = explained.hand or SOUND, every.pieces, Named(())
-    beside = fine_shift(seen, pieces, hand)
+    beside = fine_shift(pieces, explained)
     at = seen.origin + beside
-    found = measured(straight, pieces, hand, at, seen.lightest)
+    found = measured(straight, pieces, hand, at, seen.lightest, _lain(explained, beside))
     if explained.leaves_anything and not unfinished and any(map(is_elsewhere, found)):
         after = hypotheses_after(work, (explained.slips[0].slip,))
         second = named(after, figure)
         if second.slips:
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)
-            found = measured(straight, pieces, hand, at, seen.lightest)
+            found = measured(straight, pieces, hand, at, seen.lightest, _lain(second, beside))
     places = sum(len(piece.places) for piece in every.pieces)
     if not unfinished and _leave_most(explained, second, places):
-        explained, second, hand, pieces = Named(()), Named(()), SOUND, every.pieces
-        found = measured(straight, pieces, hand, at, seen.lightest)
+        explained, second = as_planned(every, figure), Named(())
+        hand, pieces = SOUND, every.pieces
+        found = measured(straight, pieces, hand, at, seen.lightest, _lain(explained, beside))
     if unfinished:
         found = tuple(_lined_in(found))
     else:
@@ -172,6 +173,11 @@ def _refuse_unlined(work: Work, pieces: Sequence[LinedPiece], seen: SeenStrokes)
             "next to nothing is lined in on this sheet yet: beside its border all lines are light. "
             "Line its outlines in, then look again"
         )
+
+
+def _lain(explained: Named, beside: complex) -> Mapping[int, Places]:
+    """Return where pieces lie in a view that stands so far beside its place."""
+    return {n: places - beside for n, places in explained.drawn.items()}
 
 
 def _leave_most(first: Named, second: Named, places: int) -> bool:

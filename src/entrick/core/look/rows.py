@@ -105,7 +105,7 @@ def _row(work: Work, each: Measured, line: int, tolerance: float) -> Row:
             told = f"{place:.1f} mm off" + (f", {lean:.1f}° askew" if leaning else "")
     else:
         place = float(np.percentile(np.abs(each.off), 95))
-        place_u = 2 * math.hypot(float(np.median(np.abs(each.off))) / 4, ALIGNED)
+        place_u = 2 * math.hypot(each.unsure, ALIGNED)
         judged = _judged((place, place_u), tolerance=tolerance)
         told = f"up to {place:.1f} mm off" if judged == "off" else ""
     return Row(
@@ -152,9 +152,9 @@ def _spelt(size: float, unit: Unit) -> str:
 
 
 def is_elsewhere(each: Measured) -> bool:
-    """Tell whether a piece is not where a slip would have put it either."""
+    """Tell whether a piece is not where a slip and a hand's errors would have put it either."""
     if each.seen < FOUND or not len(each.places):
         return True
-    away = from_run(each.places, each.piece.run(each.hand))
+    away = from_run(each.places, each.run)
     middle = float(np.median(away))
     return middle > UNEXPLAINED or float(np.median(np.abs(away - middle))) > SCATTERED

@@ -7,19 +7,16 @@ from collections.abc import Sequence
 import numpy as np
 
 from ..rehearsal.many import Places, Reals
-from .fit import FittedCircle
-from .lined import LinedPiece
-from .measure import measured
+from .lined import LinedPiece, between
 from .strokes import SeenStrokes
+from .traces import SOUND
+from .which import Named
 
 SPREAD = 40
 """How far a view is looked for from where it belongs, mm."""
 
 STEP = 2.0
 """Steps in which it is looked for, mm."""
-
-MOST_ROUNDS = 40
-"""Rounds by which it is told how far a view stands beside its place, the longest ones."""
 
 ELSEWHERE = 1.0
 """How far a view has to stand from its place to be said to stand elsewhere, mm."""
@@ -56,21 +53,14 @@ def _cost_at(shifts: Places, places: Places, seen: SeenStrokes) -> Reals:
     return found
 
 
-def fine_shift(seen: SeenStrokes, pieces: Sequence[LinedPiece], hand: int) -> complex:
+def fine_shift(pieces: Sequence[LinedPiece], explained: Named) -> complex:
     """Return by how much a view stands beside its place where that is no more than a hand is off,
-    mm: the middle of what its pieces say."""
-    rounds = sorted(
-        (piece for piece in pieces if piece.centre is not None),
-        key=lambda piece: -float(np.sum(np.abs(np.diff(piece.places[:, hand])))),
-    )[:MOST_ROUNDS]
-    found = measured(seen.straight, rounds, hand, seen.origin, seen.lightest)
+    mm: the middle of what its pieces lie beside where a hand without errors has them."""
+    hand = explained.hand or SOUND
     away = [
-        each.fitted.centre - complex(each.piece.centre[hand])
-        for each in found
-        if isinstance(each.fitted, FittedCircle) and each.piece.centre is not None
-        if each.fitted.centre_off < ELSEWHERE / 4
+        places - between(pieces[n].places[:, hand], len(places))
+        for n, places in explained.drawn.items()
     ]
-    if len(away) < 2:
-        return 0j
-    middle = complex(np.median(np.real(away)), np.median(np.imag(away)))
+    every = np.concatenate([np.zeros(1, complex), *away])
+    middle = complex(np.nanmedian(every.real), np.nanmedian(every.imag))
     return middle if abs(middle) < ELSEWHERE else 0j

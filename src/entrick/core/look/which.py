@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from bisect import insort
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 import numpy.typing as npt
@@ -234,11 +234,14 @@ class Named:
         How unlikely what is seen is of the best of them, or of no slip: minus twice the logarithm.
     leaves_anything : bool
         Whether the best of them leaves a piece to something else, or something that is drawn.
+    drawn : dict of int to array of complex, (places,)
+        Where the pieces of the best of them, or of no slip, come to lie by the errors of the hand.
     """
 
     slips: tuple[Explained, ...]
     unlikely: float = math.inf
     leaves_anything: bool = False
+    drawn: Mapping[int, Places] = field(default_factory=dict)
 
     @property
     def hand(self) -> int | None:
@@ -256,7 +259,7 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         In mm on paper from the datum.
     """
     if not hypotheses.slips:
-        return Named(())
+        return as_planned(hypotheses, seen)
     held = _Held(hypotheses, seen, _nearest(hypotheses.pieces, seen))
     held.lay_after()
     # Errors alone, or those of another slip, may have brought it there as well.
@@ -267,7 +270,7 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         if held.gain > TOLD:
             held.lay(SOUND, hypotheses.errors, held.laid[hand].drawn)
     if held.gain <= TOLD:
-        return Named((), held.unlikely[SOUND])
+        return Named((), held.unlikely[SOUND], drawn=held.laid[SOUND].drawn)
     best, *_ = held.nearest
     gain = {hand: held.unlikely[SOUND] - held.unlikely[hand] for hand in held.nearest}
     as_well = [
@@ -278,7 +281,14 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         or _set_alike(hypotheses, hand, best)
     ]
     slips = each_once([explained(hypotheses, hand, gain[hand]) for hand in as_well])
-    return Named(slips, held.unlikely[best], held.laid[best].leaves_anything)
+    laid = held.laid[best]
+    return Named(slips, held.unlikely[best], laid.leaves_anything, laid.drawn)
+
+
+def as_planned(hypotheses: Hypotheses, seen: Seen) -> Named:
+    """Return where the pieces lie of which no slip is told."""
+    outline = outline_of(hypotheses.pieces, hypotheses.errors, SOUND)
+    return Named((), drawn=laid_over(outline, seen).drawn)
 
 
 class _Held:

@@ -28,7 +28,7 @@ from entrick.store import (
     take_out,
 )
 from entrick.web.http.app import create_app
-from registers import fresh_store
+from registers import desk_on, fresh_store
 
 RUNS, DRAWS, CHECKS, OTHER, LEFT = 1, 2, 3, 4, 5
 """Who works here: whoever runs the office, two who draw, one who checks, one who has left."""
@@ -95,7 +95,7 @@ class Desk(FlaskClient):
 @contextmanager
 def at_the_desk(store: Store, who: int | None, **options: Any) -> Iterator[FlaskClient]:
     """Give a browser at which somebody works; nobody where none is named."""
-    yield browser_at(create_app(store, **options), who)
+    yield browser_at(create_app(store, **options) if options else desk_on(store), who)
 
 
 def browser_at(app: Flask, who: int | None) -> FlaskClient:

@@ -6,7 +6,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from entrick.store import Store, open_store
-from entrick.web.http.app import create_app
+from registers import desk_on
 
 BOTH = {"test_register", "test_sittings", "test_kits", "test_class_sets", "test_practice"}
 """Tests of what is kept: they run on a file and on a server."""
@@ -33,7 +33,6 @@ def store(request: pytest.FixtureRequest) -> Iterator[Store]:
 @pytest.fixture
 def client(store: Store, fill: Callable[[Store], None]) -> Iterator[FlaskClient]:
     fill(store)
-    app = create_app(store)
-    with app.test_client() as client:
+    with desk_on(store).test_client() as client:
         client.environ_base["HTTP_HOST"] = "127.0.0.1:8400"
         yield client

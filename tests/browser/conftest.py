@@ -1,6 +1,7 @@
 """The real application, served on a free port, driven in Debian's Chromium."""
 
 from collections.abc import Callable, Iterable, Iterator
+from threading import Condition
 from typing import Any
 
 import pytest
@@ -8,8 +9,8 @@ from flask import Flask
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect
 
 from entrick.store import Store, add_job
-from entrick.web.http.app import create_app
 from entrick.web.http.pages import STATIC
+from registers import desk_on
 from serving import Serving
 
 # What must come, comes however busy the machine is: waits are for states, and no test is about speed.
@@ -83,15 +84,29 @@ def store(file_store: Store) -> Store:
 
 
 class Served:
-    """A server that stays while the desk behind it is another in every test."""
+    """A server that stays while the register behind it is another in every test."""
 
     def __init__(self) -> None:
-        self.desk: Flask | None = None
+        self._desk: Flask | None = None
+        self._answering, self._asked = Condition(), 0
         self.address = Serving(self).address
 
     def __call__(self, environ: dict[str, Any], start: Any) -> Iterable[bytes]:
-        assert self.desk is not None
-        return self.desk(environ, start)
+        assert self._desk is not None
+        with self._answering:
+            self._asked += 1
+        try:
+            return self._desk(environ, start)
+        finally:
+            with self._answering:
+                self._asked -= 1
+                self._answering.notify_all()
+
+    def work_on(self, store: Store) -> None:
+        """Serve another register: what was asked of the one before is answered first."""
+        with self._answering:
+            self._answering.wait_for(lambda: self._asked == 0)
+            self._desk = desk_on(store)
 
 
 @pytest.fixture(scope="session")
@@ -106,7 +121,7 @@ def desk(
 ) -> Iterator[str]:
     """Serve the desk with the sample jobs; return its address."""
     fill(store)
-    served.desk = create_app(store)
+    served.work_on(store)
     yield served.address
     # What a page keeps in the browser is no business of the next test's: nor what it would keep yet.
     for each in context.pages[1:]:

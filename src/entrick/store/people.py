@@ -74,9 +74,10 @@ def begin_people(session: Session) -> None:
         session.flush()
 
 
-def everybody(session: Session, left: bool = False) -> list[Person]:
-    """Return who works here, in the order in which they came; those who have left as well."""
-    chosen = select(PersonRow).order_by(PersonRow.id)
+def everybody(session: Session, left: bool = False, most: int | None = None) -> list[Person]:
+    """Return who works here, in the order in which they came, the first of so many; those who have
+    left as well."""
+    chosen = select(PersonRow).order_by(PersonRow.id).limit(most)
     if not left:
         chosen = chosen.where(PersonRow.left_at.is_(None))
     return [_view(row) for row in session.scalars(chosen)]

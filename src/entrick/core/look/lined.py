@@ -87,6 +87,8 @@ class LinedPiece:
         if not self.there[hand] or not (long > SPARSE * usual or SPARSE * long < usual):
             return run
         count = max(FEWEST, math.ceil(long / EVERY) + 1)
+        if count == len(run):
+            return run
         if self.centre is None:
             return between(run, count)
         return _on_arc(run, complex(self.centre[hand]), count)

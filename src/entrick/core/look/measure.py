@@ -36,10 +36,10 @@ class Measured:
     piece : LinedPiece
     hand : int
         Whose outline was followed.
-    run : array of complex
-        Where it was looked for, from the datum.
     places : array of complex
-        Middles of the stroke.
+        Middles of the stroke, from the datum.
+    aside : array of float
+        How far they are to the left of where the stroke was looked for.
     off : array of float
         How far they are from where the plan has the piece, to the left of its sense: those that no
         other stroke runs into, or where these are too few the one in the middle.
@@ -61,8 +61,8 @@ class Measured:
 
     piece: LinedPiece
     hand: int
-    run: Places
     places: Places
+    aside: Reals
     off: Reals
     unsure: float
     seen: float
@@ -110,8 +110,8 @@ def measured(
         Measured(
             piece,
             hand,
-            stroke.run,
             stroke.places,
+            stroke.middle[stroke.there],
             *_off(piece, stroke),
             float(np.mean(stroke.there)),
             _longest(~stroke.there) * STEP,

@@ -19,7 +19,6 @@ from .finding import Judged, Row, Sized, Spots
 from .fit import FittedCircle, FittedLine
 from .lined import LinedPiece
 from .measure import FOUND, Measured
-from .seen import from_run
 from .traces import SOUND
 from .which import Hypotheses
 
@@ -155,6 +154,6 @@ def is_elsewhere(each: Measured) -> bool:
     """Tell whether a piece is not where a slip and a hand's errors would have put it either."""
     if each.seen < FOUND or not len(each.places):
         return True
-    away = from_run(each.places, each.run)
+    away = np.abs(each.aside)
     middle = float(np.median(away))
     return middle > UNEXPLAINED or float(np.median(np.abs(away - middle))) > SCATTERED

@@ -75,9 +75,10 @@ def _found() -> Here:
     now = datetime.now(UTC)
     token = request.cookies.get(COOKIE)
     with the_store().reading() as session:
-        alone = store.is_alone(session)
+        first, *others = store.everybody(session, most=2)
+        alone = not others
         if alone and not behind_a_proxy():
-            return Here(store.everybody(session)[0], alone)
+            return Here(first, alone)
         device = doors.device_of(session, token, now)
         person = None
         if device is not None and device.person is not None:

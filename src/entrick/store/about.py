@@ -31,10 +31,11 @@ def name_of(session: Session) -> str:
 
 def begin_about(session: Session, name: str = "") -> None:
     """Give a register its name, and count what is there, where that has not been done."""
-    if session.get(About, NAME) is None:
+    said = set(session.scalars(select(About.name)))
+    if NAME not in said:
         session.add(About(name=NAME, said=name or uuid.uuid4().hex))
     for table in kept():
-        if table.name in counted() and session.get(About, ROWS + table.name) is None:
+        if table.name in counted() and ROWS + table.name not in said:
             there = session.scalar(select(func.count()).select_from(table)) or 0
             session.add(About(name=ROWS + table.name, said=str(there)))
     session.flush()

@@ -48,7 +48,7 @@ def sentence(
         said = f"At step {slips[0].step} {_first_low(slips[0].key)}: {slips[0].said}"
         others = [f"step {each.step}, {_first_low(each.key)}" for each in slips[1:3]]
         if others:
-            said += f" (or {', or '.join(others)}: they leave the same)"
+            said += f" (or {', or '.join(others)}: they leave nearly the same)"
         if second:
             said += f"; and at step {second[0].step} {_first_low(second[0].key)}: {second[0].said}"
         if unfinished:

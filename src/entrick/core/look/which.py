@@ -35,6 +35,11 @@ AS_WELL = 10.0
 """Within which one slip explains a sheet as well as another: twice the logarithm of how much
 likelier it is of the one."""
 
+AT_ONE_ACT = 25.0
+"""Within which another slip of the same act is told as well: what lies between the two is what a
+hand errs in setting one size, and the step to look at is the same (tried: where a wrong one of two
+was told, the right one was less than 22 behind)."""
+
 CANDIDATES, FEW, LAST = 16, 8, 3
 """Slips that are held against a sheet with the errors of a hand, those that are so once more from
 where the best has come to, and those with the errors that a hand has after them."""
@@ -273,13 +278,16 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         return Named((), held.unlikely[SOUND], drawn=held.laid[SOUND].drawn)
     best, *_ = held.nearest
     gain = {hand: held.unlikely[SOUND] - held.unlikely[hand] for hand in held.nearest}
-    as_well = [
-        hand
-        for hand in held.nearest
-        if gain[hand] >= gain[best] - AS_WELL
-        or _alike(hypotheses.pieces, hand, best)
-        or _set_alike(hypotheses, hand, best)
-    ]
+
+    def is_as_likely(hand: int) -> bool:
+        reach = AT_ONE_ACT if _is_of_one_act(hypotheses, hand, best) else AS_WELL
+        return (
+            gain[hand] >= gain[best] - reach
+            or _alike(hypotheses.pieces, hand, best)
+            or _set_alike(hypotheses, hand, best)
+        )
+
+    as_well = filter(is_as_likely, held.nearest)
     slips = each_once([explained(hypotheses, hand, gain[hand]) for hand in as_well])
     laid = held.laid[best]
     return Named(slips, held.unlikely[best], laid.leaves_anything, laid.drawn)
@@ -358,6 +366,11 @@ class _Held:
     def _of(self, hand: int, laid: Laid) -> float:
         weight = self._hypotheses.slips[hand - 1].weight if hand != SOUND else 1
         return laid.unlikely(self._usual) - 2 * math.log(weight)
+
+
+def _is_of_one_act(hypotheses: Hypotheses, hand: int, other: int) -> bool:
+    """Tell whether two hands slip in the same act."""
+    return hypotheses.slips[hand - 1].act is hypotheses.slips[other - 1].act
 
 
 def explained(hypotheses: Hypotheses, hand: int, gain: float) -> Explained:

@@ -28,6 +28,7 @@ from entrick.core.look.by_hand import DrawnSheet, Stroke, drawn_by_hand, stroke_
 from entrick.core.look.finding import Finding
 from entrick.core.look.fit import fit_circle
 from entrick.core.look.follow import ACROSS, strokes_along
+from entrick.core.look.likely import laid_over, outline_of
 from entrick.core.look.scheme import Scheme, marked
 from entrick.core.look.seen import pairs
 from entrick.core.look.straight import Frame, Straight
@@ -309,6 +310,15 @@ def test_strokes_side_by_side_are_each_followed_by_itself(
     for stroke, aside in zip(strokes, drawn, strict=True):
         assert len(stroke.places) > 75
         assert np.abs(np.median((stroke.places / ahead).imag) - aside) < 0.06
+
+
+def test_of_an_outline_of_which_a_slip_leaves_nothing_nothing_is_laid() -> None:
+    """As on a plan of which one line cannot be read, and little is left to line in."""
+    _, every = tried("OY-014")
+    gone = [replace(piece, there=np.zeros_like(piece.there)) for piece in every.pieces]
+    laid = laid_over(outline_of(gone, every.errors, 0), ruled(0.0, [0.0]))
+    assert laid.drawn == {}
+    assert laid.others > 0, "what is seen belongs to nothing"
 
 
 SMALL = Lens(pixels=2400)

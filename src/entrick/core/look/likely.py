@@ -106,9 +106,9 @@ def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int
     own = [between(errors[n], len(run)) for n, run in zip(there, runs, strict=True)]
     moves = np.concatenate([np.zeros((0, errors[0].shape[1])), *own])
     whose = (slice(a, b) for a, b in pairwise(ends))
-    long = np.repeat(
-        [len(r) > len(errors[n]) for n, r in zip(there, runs, strict=True)], np.diff(ends)
-    )
+    is_long = [len(r) > len(errors[n]) for n, r in zip(there, runs, strict=True)]
+    # Where a slip leaves nothing of an outline, there is nothing long either.
+    long = np.repeat(np.array(is_long, bool), np.diff(ends))
     return Outline(
         places,
         np.column_stack((moves, *view, turn)),

@@ -139,6 +139,7 @@ def test_the_act_that_slipped_is_named(name: str, photo: bool, slip: int) -> Non
         pytest.param("OY-075", 20, 18, 7, id="a line that crosses hatching"),
         pytest.param("OY-068", 4, 30, 7, id="all of the view stands elsewhere by it"),
         pytest.param("OY-069", 20, 18, 192673021, id="another slip of its act comes nearer"),
+        pytest.param("OY-031", 35, 4.762499999999999, 3, id="some of it is drawn in the strip"),
     ],
 )
 def test_a_slip_that_looks_like_something_else_is_named(

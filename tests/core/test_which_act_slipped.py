@@ -54,8 +54,8 @@ def tried(name: str) -> tuple[Work, Hypotheses]:
 class Strokes:
     """Heavy strokes of a sheet as a general-purpose tree finds their places, a fifth of a millimetre apart."""
 
-    def __init__(self, fine: np.ndarray, places: np.ndarray) -> None:
-        self.fine, self.places = fine, places
+    def __init__(self, fine: np.ndarray, places: np.ndarray, low: float = -np.inf) -> None:
+        self.fine, self.places, self.low = fine, places, low
         self.tree = KDTree(np.column_stack((fine.real, fine.imag)))
 
     def nearest(self, places: np.ndarray) -> np.ndarray:
@@ -66,6 +66,13 @@ class Strokes:
     def away(self, places: np.ndarray) -> np.ndarray:
         flat = places.ravel()
         return np.abs(self.nearest(flat) - np.nan_to_num(flat)).reshape(places.shape)
+
+    def shows(self, places: np.ndarray) -> np.ndarray:
+        return places.imag > self.low
+
+    def above(self, low: float) -> "Strokes":
+        """Return what of them is seen where a strip hides what is lower."""
+        return Strokes(*(each[each.imag > low] for each in (self.fine, self.places)), low)
 
 
 def seen(work: Work, every: Hypotheses, seed: int, slips: list[Slip]) -> Strokes:
@@ -124,6 +131,16 @@ def apart(one: np.ndarray, other: np.ndarray) -> float:
 def test_of_a_sound_sheet_no_slip_is_named(name: str, seed: int) -> None:
     work, every = tried(name)
     assert named(every, seen(work, every, seed, [])).slips == ()
+
+
+@examples(6)
+@given(st.sampled_from(SMALL), st.integers(0, 10_000), st.floats(0.02, 0.5))
+def test_what_is_drawn_where_nothing_is_seen_speaks_for_no_slip(
+    name: str, seed: int, hidden: float
+) -> None:
+    work, every = tried(name)
+    whole = seen(work, every, seed, [])
+    assert named(every, whole.above(np.quantile(whole.fine.imag, hidden))).slips == ()
 
 
 def test_the_slip_that_was_made_is_named_first_or_with_those_that_draw_the_same() -> None:

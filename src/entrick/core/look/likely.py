@@ -191,7 +191,9 @@ def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = 
     """
     errors = _errors(outline, seen, None if near is None else _as_many(outline, near))
     drawn: Places = outline.places + outline.moves @ errors
-    forth = np.minimum(np.abs(_to_stroke(drawn, seen)), FAR) ** 2
+    # What lies where nothing is seen speaks neither for an outline nor against.
+    shown = seen.shows(drawn) | ~np.isfinite(drawn)
+    forth = np.where(shown, np.minimum(np.abs(_to_stroke(drawn, seen)), FAR) ** 2, 0.0)
     beside = _from(drawn, outline, seen)
     back = np.minimum(beside, FAR) ** 2
     # Places of an outline are two millimetres apart, those that are seen one.
@@ -200,7 +202,8 @@ def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = 
     made = float(errors @ errors)
     strays = int(np.count_nonzero(beside > FAR))
     usually = made <= USUALLY * len(errors)
-    return Laid(by_piece, forth, outline.counts, unlikely + made, strays, usually)
+    counts = np.where(shown, outline.counts, 0.0)
+    return Laid(by_piece, forth, counts, unlikely + made, strays, usually)
 
 
 def _as_many(outline: Outline, near: Mapping[int, Places]) -> Places:

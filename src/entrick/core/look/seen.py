@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 import numpy as np
+import numpy.typing as npt
 from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..rehearsal.many import Places, Reals
@@ -32,6 +33,9 @@ class Seen(Protocol):
     def nearest(self, places: Places) -> Places:
         """Return the nearest place on a stroke for each."""
 
+    def shows(self, places: Places) -> npt.NDArray[np.bool_]:
+        """Tell where a stroke would be seen: not beyond the border, nor in the title strip."""
+
 
 @dataclass(frozen=True)
 class SomeOf:
@@ -47,6 +51,10 @@ class SomeOf:
     def nearest(self, places: Places) -> Places:
         """Return the nearest place on a stroke of all for each."""
         return self.seen.nearest(places)
+
+    def shows(self, places: Places) -> npt.NDArray[np.bool_]:
+        """Tell where a stroke would be seen."""
+        return self.seen.shows(places)
 
 
 CLOSE = 0.25

@@ -242,6 +242,10 @@ class SeenStrokes:
         row, column = (self._looked_up(field, places) for field in self._nearest[1:])
         return self._middle(row.astype(int), column.astype(int))
 
+    def shows(self, places: Places) -> npt.NDArray[np.bool_]:
+        """Tell where a stroke would be seen: not beyond the border, nor in the title strip."""
+        return self._looked_up(self._in_the_space, places) > 0
+
     @cached_property
     def _runs(self) -> npt.NDArray[np.complex128]:
         """Which way what is dark runs about each cell: twice the angle (structure tensor)."""
@@ -292,7 +296,7 @@ class SeenStrokes:
         return slope, across, np.abs(apart) - (bend_x + bend_y) / 2
 
     def _looked_up(
-        self, field: npt.NDArray[np.floating] | npt.NDArray[np.int32], places: Places
+        self, field: npt.NDArray[np.floating | np.int32 | np.bool_], places: Places
     ) -> Reals:
         on = np.nan_to_num(places + self.origin, nan=-1.0)
         column = np.clip(np.floor(on.real * COARSE), 0, field.shape[1] - 1).astype(int)

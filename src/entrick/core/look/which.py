@@ -424,9 +424,10 @@ def _forth(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
     count = pieces[0].places.shape[1]
     squares, numbers = np.zeros(count), np.zeros(count)
     for piece in pieces:
+        shown = seen.shows(piece.places) & piece.there
         away = np.minimum(seen.away(piece.places), FAR)
-        squares += np.where(piece.there, np.sum(away**2, axis=0), 0.0)
-        numbers += np.where(piece.there, len(piece.places), 0)
+        squares += np.sum(np.where(shown, away**2, 0.0), axis=0)
+        numbers += np.count_nonzero(shown, axis=0)
     found: Reals = squares / np.maximum(numbers, 1)
     return found
 

@@ -14,26 +14,24 @@ from ..acts import LEVEL, Mark, Work
 from ..drawing.notes import Hatching, Note, RotationArrow
 from ..geometry import Circle, Loop, Piece, Point, Shape, piece_of
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Role, Said, Stroke
+from ..kind import Args, Kind, Made, Role, Stroke
 from ..measure import spell_angle
-from ..plan.errors import ClauseError, Wanting
+from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
+from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower
 from ..rules.envelope import Envelope, envelope
-from ..rules.motion import MOTIONS, USUAL, rounded_by
-from ..tolerance import ROUND, SPECK, assembled, worked
+from ..rules.motion import MOTIONS, rounded_by
+from ..tolerance import ROUND, assembled, worked
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram, follower_strokes
 from .cam_board import CamBoard, draw_diagram
+from .cam_events import LEAST, PARTS, described, events_by, events_of, parts_of
 
 GRAPHS = ("velocity", "acceleration")
 """What may be plotted under the displacement diagram, in that order."""
 
 MUCH = 0.01
 """Share of the lift that may be lost at a corner before the cam is wrong (by eye, no source)."""
-
-FULL = SPECK
-"""Degrees by which events may miss the full turn."""
 
 
 def construct(args: Args) -> Made:
@@ -61,7 +59,7 @@ def construct(args: Args) -> Made:
         f"Cam {args.name} about {name}, least "
         f"{args.say(args.need('least').length('radius').value)}, turning "
         f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
-        + ", ".join(_told(event, args) for event in cam.events)
+        + ", ".join(described(event, args.say) for event in cam.events)
         + ".",
         tuple(_working(args, cam, parts)),
         parts={
@@ -242,104 +240,6 @@ def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
         raise ClauseError(told, said.clause)
 
 
-def parts_of(args: Args) -> int:
-    """Return into how many parts the turn is divided: so many, or by a step that goes into 360°."""
-    count, step = args.get("parts"), args.get("every")
-    if count and step:
-        raise ClauseError("a cam is divided into so many parts, or by a step", step.clause)
-    parts = count.count("count") if count else 12
-    if step:
-        angle = float(step.length("angle"))
-        parts = round(360 / angle) if angle > 0 else 0
-        if angle <= 0 or abs(parts * angle - 360) > FULL:
-            raise ClauseError(
-                "a step goes into 360° without a rest, such as  every 15°", step.clause
-            )
-    if not 4 <= parts <= MOST_EVENTS:
-        raise ClauseError(
-            f"a cam is divided into 4 to {MOST_EVENTS} parts",
-            (count or step or args.need("about")).clause,
-        )
-    return parts
-
-
-def events_of(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
-    """Read the events; what does not come round is made up with a dwell or a jump, and remarked."""
-    lifts = args.all("lift")
-    said = args.all("rise", "fall", "dwell")
-    if lifts and said:
-        raise ClauseError("a cam follows events or measured lifts, not both", lifts[0].clause)
-    if lifts:
-        return _measured(lifts), ()
-    if not any(one.key != "dwell" for one in said):
-        raise Wanting("a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic")
-    if not any(float(one.length("angle")) for one in said):
-        raise ClauseError("a cam does something over the turn, not all at once", said[0].clause)
-    found: list[Event] = []
-    lift = total = 0.0
-    counts: dict[str, int] = {}
-    for one in said:
-        angle = float(one.length("angle"))
-        if not 0 < angle <= 360 and not (angle == 0 and one.key == "fall"):
-            told = (
-                "an event takes more than 0° and at most 360°; only a fall may be sudden, over 0°"
-            )
-            raise ClauseError(told, one.clause)
-        total += angle
-        if total > 360 + FULL:
-            raise ClauseError(
-                f"the events come to {spell_angle(total)}: {spell_angle(total - 360)} too much",
-                one.clause,
-            )
-        counts[one.key] = counts.get(one.key, 0) + 1
-        by = 0.0
-        if one.key != "dwell":
-            by = float(one.length("lift"))
-            if by <= 0:
-                raise ClauseError(f"a {one.key} is by more than nought", one.clause)
-            by = -by if one.key == "fall" else by
-        motion = (
-            MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS[USUAL] if by else None
-        )
-        motion = motion if angle else None
-        found.append(
-            Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion)
-        )
-        lift += by
-    # Told from where the follower stands at 0°, which is not its lowest place where the first event
-    # falls.
-    lowest = min(0.0, *(event.end for event in found))
-    if lowest < -ROUND:
-        found = [
-            replace(event, start=event.start - lowest, end=event.end - lowest) for event in found
-        ]
-    rest = -lowest
-    remarks = []
-    if total < 360 - FULL:
-        left = 360 - total
-        remarks.append(
-            Remark(
-                "wrong",
-                f"the events come to {spell_angle(total)} of 360°: {spell_angle(left)} is "
-                "missing; it is drawn as a dwell",
-            )
-        )
-        found.append(Event("rest", math.radians(left), lift + rest, lift + rest))
-    if abs(lift) > ROUND:
-        remarks.append(
-            Remark(
-                "wrong",
-                f"the follower does not come back: at 360° it is {args.say(lift)} too "
-                f"{'high' if lift > 0 else 'low'}; the profile has a step there",
-            )
-        )
-    # The last event ends where the turn does, however its angle was rounded.
-    last = max(index for index, event in enumerate(found) if not event.drops)
-    rest_of_it = math.fsum(event.angle for index, event in enumerate(found) if index != last)
-    found[last] = replace(found[last], angle=math.tau - rest_of_it)
-    return tuple(found), tuple(remarks)
-
-
 def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
     """Give the rounded ends of uniform motions the radius they are to have on the displacement
     diagram."""
@@ -371,25 +271,6 @@ def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
             event = replace(event, motion=motion)
         found.append(event)
     return tuple(found)
-
-
-def _measured(lifts: list[Said]) -> tuple[Event, ...]:
-    stations: list[tuple[float, float]] = []
-    for one in lifts:
-        angle = float(one.length("angle"))
-        if not 0 <= angle < 360 or (stations and angle <= stations[-1][0]):
-            raise ClauseError("stations rise from 0° and stay below 360°", one.clause)
-        if float(one.length("lift")) < 0:
-            raise ClauseError(
-                "a lift is measured from the least distance: it is not less than nought", one.clause
-            )
-        stations.append((angle, float(one.length("lift"))))
-    if len(stations) < 4:
-        raise ClauseError("a measured cam has at least four stations", lifts[-1].clause)
-    begin = stations[0][0]
-    if begin:
-        raise ClauseError("the first station is at 0°", lifts[0].clause)
-    return measured([(math.radians(angle), lift) for angle, lift in stations])
 
 
 def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> Cam:
@@ -453,15 +334,6 @@ def _tall(args: Args) -> float:
 def _spot(cam: Cam, share: float) -> Point:
     """Return where the follower's middle stands at a share of the turn, on the standing cam."""
     return cam.pitch(*cam.where(math.tau * share))[0]
-
-
-def _told(event: Event, args: Args) -> str:
-    angle = spell_angle(math.degrees(event.angle))
-    if event.stands:
-        return f"dwell {angle}"
-    way = "rise" if event.lift > 0 else "fall"
-    motion = f" {event.motion.title}" if event.motion else " suddenly" if event.drops else ""
-    return f"{way} {angle} by {args.say(abs(event.lift))}{motion}"
 
 
 def _follower_told(args: Args, cam: Cam) -> str:
@@ -662,8 +534,6 @@ def _draw(  # noqa: PLR0913
         work.finish("Draw the follower where it stands at 0°", "letter", drawn)
 
 
-_MOTIONS = "/".join(MOTIONS)
-
 ABOUT = """\
 Radial, from its events in order: `rise 120° by 20 harmonic`, `dwell 60°`, `fall 180° by 20
 uniform`; motions `uniform`, `rounded` (uniform with rounded ends), `harmonic` (the usual),
@@ -703,23 +573,8 @@ KIND = Kind(
     also=("follower", "cam profile", "snail cam", "drop cam"),
     forms=(
         Form("about {centre:point}", needed=True),
-        Form("least {radius:length}", needed=True),
-        Form("least diameter {radius_across:diameter}", "least", needed=True),
-        Form("base circle radius {radius:radius}", "least", needed=True),
-        Form("base circle diameter {radius_across:diameter}", "least", needed=True),
-        Form("rise {angle:angle} by {lift:length}", most=MOST_EVENTS),
-        Form(
-            "rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
-            "rise",
-            most=MOST_EVENTS,
-        ),
-        Form("fall {angle:angle} by {lift:length}", most=MOST_EVENTS),
-        Form(
-            "fall {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
-            "fall",
-            most=MOST_EVENTS,
-        ),
-        Form("dwell {angle:angle}", most=MOST_EVENTS),
+        *LEAST,
+        *events_by("length"),
         Form("ends radius {radius:radius}", "ends"),
         Form("lift {lift:length} at {angle:angle}", most=MOST_EVENTS),
         Form("cw"),
@@ -731,8 +586,7 @@ KIND = Kind(
         Form("groove"),
         Form("offset {amount:length} {way:left/right}"),
         Form("{where:" + "/".join(SIDES) + "}", "where"),
-        Form("{count:count} parts", "parts"),
-        Form("every {angle:angle}"),
+        *PARTS,
         Form("diagram from {corner:point}"),
         Form("with {graph:velocity/acceleration/follower}", most=3),
         Form("carried across", "carried"),

@@ -18,13 +18,12 @@ from ..kind import Args, Kind, Made
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.cam import MOST_EVENTS, STEEP, Cam
-from ..rules.motion import MOTIONS
+from ..rules.cam import STEEP, Cam
 from ..tolerance import FITTED, NOUGHT, SPECK, assembled
 from ..worksheets import Remark
 from ..worksheets.cam import Diagram
-from .cam import events_of, parts_of
 from .cam_board import draw_diagram
+from .cam_events import PARTS, described, events_by, events_of, parts_of
 
 Curves = list[tuple[str, Line | Arc]]
 """Curves of a flank, each with the event it belongs to."""
@@ -174,7 +173,7 @@ def construct(args: Args) -> Made:
         path,
         f"Drum {name} from {args.need('from').ref('corner').text}, Ø{args.say(size)}, roller "
         f"R{args.say(args.need('roller').length('size').value)}, unrolled: "
-        + ", ".join(_told(args, drum))
+        + ", ".join(described(event, args.say) for event in drum.cam.events)
         + ".",
         (
             f"π × {args.say(size)} = {long} all round; {args.say(360 * diagram.wide / parts)} for "
@@ -211,17 +210,6 @@ def _read(args: Args) -> tuple[_Drum, tuple[Remark, ...], int]:
         "DRUM CAM, UNROLLED",
     )
     return _Drum(diagram, roller, size / 2), problems, parts
-
-
-def _told(args: Args, drum: _Drum) -> Iterator[str]:
-    for event in drum.cam.events:
-        angle = spell_angle(math.degrees(event.angle))
-        if event.stands:
-            yield f"dwell {angle}"
-        else:
-            way = "rise" if event.lift > 0 else "fall"
-            motion = f" {event.motion.title}" if event.motion else ""
-            yield f"{way} {angle} by {args.say(abs(event.lift))}{motion}"
 
 
 def _pieces(curves: Curves, owner: str) -> Iterator[Piece]:
@@ -308,8 +296,6 @@ def _straight(
     off(work, edge, marks[0], size, called, piece.curve, marks[0].at + across)  # type: ignore[arg-type]
 
 
-_MOTIONS = "/".join(MOTIONS)
-
 ABOUT = """\
 A cylindrical cam, unrolled `from` a point to the right: as long as the drum's `diameter` is round,
 with the path of the roller's middle at full lift and both flanks of its groove at the `roller
@@ -339,23 +325,10 @@ KIND = Kind(
         Form("diameter {size:diameter}", "diameter", needed=True),
         Form("roller radius {size:radius}", "roller", needed=True),
         Form("roller diameter {size_across:diameter}", "roller", needed=True),
-        Form("rise {angle:angle} by {lift:length}", most=MOST_EVENTS),
-        Form(
-            "rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
-            "rise",
-            most=MOST_EVENTS,
-        ),
-        Form("fall {angle:angle} by {lift:length}", most=MOST_EVENTS),
-        Form(
-            "fall {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
-            "fall",
-            most=MOST_EVENTS,
-        ),
-        Form("dwell {angle:angle}", most=MOST_EVENTS),
+        *events_by("length"),
         Form("cw"),
         Form("ccw"),
-        Form("{count:count} parts", "parts"),
-        Form("every {angle:angle}"),
+        *PARTS,
     ),
     construct=construct,
     about=ABOUT,

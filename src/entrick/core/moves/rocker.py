@@ -17,15 +17,15 @@ from ..kind import Args, Kind, Made
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.cam import MOST_EVENTS, STEEP, Event, Follower
+from ..rules.cam import STEEP, Event, Follower
 from ..rules.envelope import envelope
-from ..rules.motion import MOTIONS
 from ..rules.rocker import Rocker
 from ..tolerance import ROUND, same
 from ..worksheets import Remark
 from ..worksheets.rocker import RockerSheet
-from .cam import bore_of, cut_off, events_of, hatched, outline_of, parts_of
+from .cam import bore_of, cut_off, hatched, outline_of
 from .cam_board import CamBoard
+from .cam_events import LEAST, PARTS, events_by, events_of, parts_of
 
 
 def construct(args: Args) -> Made:
@@ -306,8 +306,6 @@ class RockerBoard(CamBoard):
         return str(index) if even and angle < 360 else ""
 
 
-_MOTIONS = "/".join(MOTIONS)
-
 ABOUT = """\
 A radial cam whose follower swings about a `pivot`: an `arm` to a roller (`roller radius`) or a
 point, or a `flat` face along the arm. `least` is the distance from the centre to the nearest place
@@ -337,19 +335,8 @@ KIND = Kind(
         Form("about {centre:point}", needed=True),
         Form("pivot {pivot:point}", needed=True),
         Form("arm {size:length}", "arm"),
-        Form("least {radius:length}", needed=True),
-        Form("least diameter {radius_across:diameter}", "least", needed=True),
-        Form("base circle radius {radius:radius}", "least", needed=True),
-        Form("base circle diameter {radius_across:diameter}", "least", needed=True),
-        Form("rise {angle:angle} by {lift:angle}", most=MOST_EVENTS),
-        Form(
-            "rise {angle:angle} by {lift:angle} {motion:" + _MOTIONS + "}", "rise", most=MOST_EVENTS
-        ),
-        Form("fall {angle:angle} by {lift:angle}", most=MOST_EVENTS),
-        Form(
-            "fall {angle:angle} by {lift:angle} {motion:" + _MOTIONS + "}", "fall", most=MOST_EVENTS
-        ),
-        Form("dwell {angle:angle}", most=MOST_EVENTS),
+        *LEAST,
+        *events_by("angle"),
         Form("cw"),
         Form("ccw"),
         Form("{side:left/right}", "side"),
@@ -357,8 +344,7 @@ KIND = Kind(
         Form("roller radius {size:radius}", "roller"),
         Form("roller diameter {size_across:diameter}", "roller"),
         Form("{follower:knife/flat}", "follower"),
-        Form("{count:count} parts", "parts"),
-        Form("every {angle:angle}"),
+        *PARTS,
     ),
     construct=construct,
     about=ABOUT,

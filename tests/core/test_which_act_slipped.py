@@ -16,6 +16,7 @@ from entrick.core.desk import Work, work_out
 from entrick.core.drawing.strokes import Role
 from entrick.core.look.by_hand import drawn_by_hand
 from entrick.core.look.errors import errors_of
+from entrick.core.look.likely import Outline, laid_over
 from entrick.core.look.lined import BESIDE, EVERY, FEWEST, SPARSE, lined_in
 from entrick.core.look.seen import from_arcs
 from entrick.core.look.slipped import Slip, carry_out_slipped
@@ -141,6 +142,21 @@ def test_what_is_drawn_where_nothing_is_seen_speaks_for_no_slip(
     work, every = tried(name)
     whole = seen(work, every, seed, [])
     assert named(every, whole.above(np.quantile(whole.fine.imag, hidden))).slips == ()
+
+
+@given(st.floats(0.0, 2.0), st.floats(-np.pi, np.pi), st.integers(0, 10_000))
+def test_a_piece_ends_where_its_stroke_does_where_an_error_may_have_it_end_there(
+    short: float, turn: float, seed: int
+) -> None:
+    along = np.arange(0.0, 41.0, 2.0)
+    way = np.exp(1j * turn)
+    off = np.random.default_rng(seed).normal(0, MEASURING / 2, 401)
+    fine = (np.linspace(0.0, 40.0 - short, 401) + 1j * off) * way
+    far_end, across = 2.0 * way * along / 40, np.full(len(along), 1j * way)
+    moves = np.column_stack((far_end, across))
+    outline = Outline(along * way, moves, np.ones(len(along)), {0: slice(0, len(along))}, (False,))
+    drawn = laid_over(outline, Strokes(fine, fine[::10])).drawn[0]
+    assert abs(drawn[-1] / way - (40.0 - short)) < 0.3
 
 
 def test_the_slip_that_was_made_is_named_first_or_with_those_that_draw_the_same() -> None:

@@ -10,7 +10,7 @@ import numpy.typing as npt
 from scipy.spatial import KDTree  # type: ignore[import-untyped]
 
 from ..rehearsal.many import Places, Reals
-from .seen import pairs
+from .seen import pairs, to_the_left
 
 CLEAR = 1.2
 """How far from every other piece a stroke has to be to be one of its own, mm."""
@@ -57,10 +57,3 @@ class Among:
             beside = across >= np.abs(away.imag)
             np.minimum.at(side, here[beside], across[beside] / 2)
         return found
-
-
-def to_the_left(run: Places) -> Places:
-    """Return the direction square to a run at each of its places, to the left."""
-    ahead = np.gradient(run)
-    found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
-    return found

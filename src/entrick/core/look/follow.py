@@ -13,7 +13,8 @@ import numpy.typing as npt
 from scipy.ndimage import gaussian_filter1d  # type: ignore[import-untyped]
 
 from ..rehearsal.many import Places, Reals
-from .among import Among, to_the_left
+from .among import Among
+from .seen import to_the_left
 from .straight import LEAST, Straight
 
 STEP = 0.5

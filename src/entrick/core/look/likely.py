@@ -16,7 +16,7 @@ import numpy.typing as npt
 
 from ..rehearsal.many import Places, Reals
 from .lined import EVERY, LinedPiece, between
-from .seen import Seen, from_arcs, pairs, tree_of
+from .seen import Seen, from_arcs, pairs, to_the_left, tree_of
 
 SHIFTED, TURNED = 0.5, 0.002
 """How far the view stands beside its place and how far askew as a rule, mm and radians: the border
@@ -77,14 +77,8 @@ class Outline:
     @property
     def left(self) -> Places:
         """The direction square to it at each place, to the left."""
-        ahead = np.gradient(self.places) if len(self.places) > 1 else np.zeros(0, complex)
-        # At its ends a piece leads on to no other.
-        first = np.array([own.start for own in self.pieces.values()], int)
-        last = np.array([own.stop - 1 for own in self.pieces.values()], int)
-        ahead[first] = self.places[first + 1] - self.places[first]
-        ahead[last] = self.places[last] - self.places[last - 1]
-        found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
-        return found
+        own = (to_the_left(self.places[own]) for own in self.pieces.values())
+        return np.concatenate([np.zeros(0, complex), *own])
 
 
 def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int) -> Outline:
@@ -217,19 +211,24 @@ def _as_many(outline: Outline, near: Mapping[int, Places]) -> Places:
 
 def _errors(outline: Outline, seen: Seen, near: Places | None) -> Reals:
     """Return the errors with which an outline comes nearest, in standard deviations."""
-    left = outline.left
-    across: Reals = np.asarray((np.conj(left)[:, None] * outline.moves).real, float)
+    back = np.conj(outline.left)
+    own = back[:, None] * outline.moves
+    across, along = np.ascontiguousarray(own.real), own.imag
     there = np.isfinite(outline.places)
-    errors: Reals = np.zeros(across.shape[1])
+    errors: Reals = np.zeros(own.shape[1])
     weights = outline.counts / SQUARE
     if near is not None:
         there &= np.isfinite(near)
-        errors = _least(across, weights * there, (np.conj(left) * (near - outline.places)).real)
+        errors = _least(across, weights * there, (back * (near - outline.places)).real)
+    beyond = np.zeros(len(there), bool)
     for far in NARROWING if near is None else NARROWING[-2:]:
-        away = _to_stroke(outline.places + outline.moves @ errors, seen)
-        counts = np.where(there, 1 / (1 + (np.abs(away) / (far / 2)) ** 4), 0.0)
-        wanted = (np.conj(left) * away).real + across @ errors
-        errors = _least(across, weights * counts, np.asarray(wanted, float))
+        away = back * _to_stroke(outline.places + outline.moves @ errors, seen)
+        counts = np.where(there, weights / (1 + (np.abs(away) / (far / 2)) ** 4), 0.0)
+        # What runs on beyond the end of a stroke is brought back along itself, and held there.
+        beyond |= np.abs(away.imag) > np.maximum(np.abs(away.real), STROKE)
+        rows = np.concatenate((across, along[beyond]))
+        wanted = np.concatenate((away.real, away.imag[beyond])) + rows @ errors
+        errors = _least(rows, np.concatenate((counts, counts[beyond])), wanted)
     return errors
 
 

@@ -85,6 +85,13 @@ def pairs(places: Places) -> Reals:
     return np.column_stack((places.real, places.imag))
 
 
+def to_the_left(run: Places) -> Places:
+    """Return the direction square to a run at each of its places, to the left."""
+    ahead = np.gradient(run)
+    found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
+    return found
+
+
 def from_run(places: Places, run: Places) -> Reals:
     """Return how far places are from a run of straights, mm."""
     start, along = run[:-1], np.diff(run)

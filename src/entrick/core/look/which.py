@@ -35,10 +35,11 @@ AS_WELL = 10.0
 """Within which one slip explains a sheet as well as another: twice the logarithm of how much
 likelier it is of the one."""
 
-AT_ONE_ACT = 25.0
-"""Within which another slip of the same act is told as well: what lies between the two is what a
-hand errs in setting one size, and the step to look at is the same (tried: where a wrong one of two
-was told, the right one was less than 22 behind)."""
+AT_ONE_ACT, UNEXPLAINED = 25.0, 0.25
+"""Within which another slip of the same act is told as well, or within which share of what the
+likeliest leaves unexplained: what lies between the two is what a hand errs in setting one size, and
+the step to look at is the same (tried: where a wrong one of two was told, the right one was less
+than 22 behind; 68 where 297 were left)."""
 
 CANDIDATES, FEW, LAST = 16, 8, 3
 """Slips that are held against a sheet with the errors of a hand, those that are so once more from
@@ -279,8 +280,10 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     best, *_ = held.nearest
     gain = {hand: held.unlikely[SOUND] - held.unlikely[hand] for hand in held.nearest}
 
+    of_one_act = max(AT_ONE_ACT, UNEXPLAINED * held.unlikely[best])
+
     def is_as_likely(hand: int) -> bool:
-        reach = AT_ONE_ACT if _is_of_one_act(hypotheses, hand, best) else AS_WELL
+        reach = of_one_act if _is_of_one_act(hypotheses, hand, best) else AS_WELL
         return (
             gain[hand] >= gain[best] - reach
             or _alike(hypotheses.pieces, hand, best)

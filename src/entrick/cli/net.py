@@ -97,12 +97,12 @@ class Size(click.ParamType[float]):
     ) -> float:
         """Return what is said as a number."""
         try:
-            found = float(value)
+            result = float(value)
         except ValueError:
-            found = math.nan
-        if not 0 < found <= self.most:
+            result = math.nan
+        if not 0 < result <= self.most:
             self.fail(f"{value} is no number more than nought, up to {self.most:g}", param, ctx)
-        return found
+        return result
 
 
 SEED = click.IntRange(0, 2**31)

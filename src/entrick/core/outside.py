@@ -76,10 +76,10 @@ def _whole(digits: str) -> int:
 
 
 def _decimal(digits: str) -> float:
-    found = float(digits)
-    if not math.isfinite(found):
+    result = float(digits)
+    if not math.isfinite(result):
         raise ClauseError(f"{digits[:LONGEST_NUMBER]} is too large a number")
-    return found
+    return result
 
 
 def _constant(word: str) -> float:
@@ -128,10 +128,10 @@ class Said:
 
     def whole(self, name: str, least: int, most: int) -> int:
         """Return a whole number within bounds."""
-        found = self[name]
-        if not isinstance(found, int) or isinstance(found, bool) or not least <= found <= most:
+        result = self[name]
+        if not isinstance(result, int) or isinstance(result, bool) or not least <= result <= most:
             raise ClauseError(f"{self._at(name)} is no whole number from {least} to {most}")
-        return found
+        return result
 
     def number(self, name: str, most: float) -> float:
         """Return a number that is no larger than a bound, either way."""
@@ -141,10 +141,10 @@ class Said:
         return float(found)
 
     def _rows(self, name: str, most: int) -> list[Any]:
-        found = self[name]
-        if not isinstance(found, list) or len(found) > most:
+        result = self[name]
+        if not isinstance(result, list) or len(result) > most:
             raise ClauseError(f"{self._at(name)} is no list of at most {most}")
-        return found
+        return result
 
     def texts(self, name: str, most: int, longest: int) -> tuple[str, ...]:
         """Return a list of texts."""
@@ -153,13 +153,13 @@ class Said:
 
     def wholes(self, name: str, most: int, largest: int) -> tuple[tuple[int, ...], ...]:
         """Return a list of lists of whole numbers from nought on."""
-        found = []
+        result = []
         for row in self._rows(name, most):
             own = row if isinstance(row, list) and len(row) <= most else [None]
             if not all(type(each) is int and 0 <= each <= largest for each in own):
                 raise ClauseError(f"{self._at(name)} holds something else than whole numbers")
-            found.append(tuple(own))
-        return tuple(found)
+            result.append(tuple(own))
+        return tuple(result)
 
     def each(self, name: str, most: int) -> Iterator[Said]:
         """Yield the objects of a list."""

@@ -330,8 +330,8 @@ class Cutter:
         """Refuse what would spoil the sheet or the machine; straight up it may always go."""
         lifts_off = self.process == "router" and rises and not moves
         if self._motion == 0 and goes_in and not lifts_off:
-            told = "in the sheet" if self.process == "router" else "with the tool on"
-            raise CutterError(self._block, f"a rapid move {told}")
+            message = "in the sheet" if self.process == "router" else "with the tool on"
+            raise CutterError(self._block, f"a rapid move {message}")
         if self.process == "router" and goes_in and not self._cutting:
             raise CutterError(self._block, "into the sheet with the spindle standing")
         if self.process == "torch" and low <= 0 < self._height:

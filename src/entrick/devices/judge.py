@@ -194,10 +194,10 @@ def _polygon(loop: Loop, mm: float) -> Polygon:
 
 def _material(rings: Iterable[Polygon]) -> MultiPolygon | Polygon:
     """Return what lies inside an odd number of outlines."""
-    found: Polygon | MultiPolygon = Polygon()
+    result: Polygon | MultiPolygon = Polygon()
     for ring in rings:
-        found = found.symmetric_difference(ring)
-    return found
+        result = result.symmetric_difference(ring)
+    return result
 
 
 def _polygons(shape: shapely.Geometry) -> list[Polygon]:

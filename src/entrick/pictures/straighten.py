@@ -208,8 +208,8 @@ def _met(one: Spots, other: Spots) -> Spots | None:
     if abs(turn) < 1:
         return None
     away = other[0] - one[0]
-    found: Spots = one[0] + d * (away[0] * e[1] - away[1] * e[0]) / turn
-    return found
+    spots: Spots = one[0] + d * (away[0] * e[1] - away[1] * e[0]) / turn
+    return spots
 
 
 def _clockwise(four: Spots) -> Spots:
@@ -263,8 +263,8 @@ def _ridge(ink: Ink, start: Spots, end: Spots) -> Spots:
             curve = np.polyfit(shares[close], moved[close], 2)
         good = close
         offsets = np.polyval(curve, shares)
-    found: Spots = (start + shares[:, None] * (end - start) + moved[:, None] * across)[good]
-    return found
+    result: Spots = (start + shares[:, None] * (end - start) + moved[:, None] * across)[good]
+    return result
 
 
 RIDGE = 8
@@ -277,8 +277,8 @@ def _unbent(spots: Spots, bend: float, shape: tuple[int, ...]) -> Spots:
     middle = np.array([shape[1], shape[0]]) / 2
     away = spots - middle
     share = (away**2).sum(axis=-1, keepdims=True) / (math.hypot(*shape) / 2) ** 2
-    found: Spots = middle + away * (1 + bend * share)
-    return found
+    result: Spots = middle + away * (1 + bend * share)
+    return result
 
 
 def _bend(sides: Sequence[Spots], shape: tuple[int, ...]) -> tuple[float, float]:
@@ -304,16 +304,16 @@ def _fitted(spots: Spots) -> tuple[Spots, Spots]:
 def _off(spots: Spots) -> Spots:
     at, ahead = _fitted(spots)
     away = spots - at
-    found: Spots = away[:, 0] * ahead[1] - away[:, 1] * ahead[0]
-    return found
+    result: Spots = away[:, 0] * ahead[1] - away[:, 1] * ahead[0]
+    return result
 
 
 def _crossing(one: tuple[Spots, Spots], other: tuple[Spots, Spots]) -> Spots:
     (p, d), (q, e) = one, other
     turn = d[0] * e[1] - d[1] * e[0]
     away = q - p
-    found: Spots = p + d * (away[0] * e[1] - away[1] * e[0]) / turn
-    return found
+    spots: Spots = p + d * (away[0] * e[1] - away[1] * e[0]) / turn
+    return spots
 
 
 @dataclass(frozen=True)

@@ -161,12 +161,12 @@ def kept(days: Iterable[date], today: date) -> set[date]:
     """
     taken = set(days)
     every = sorted(day for day in taken if day <= today)
-    found = {day for day in taken if day > today} | set(every[-DAYS:])
+    result = {day for day in taken if day > today} | set(every[-DAYS:])
     weeks: dict[tuple[int, int], date] = {}
     months: dict[tuple[int, int], date] = {}
     for day in every:
         weeks.setdefault(day.isocalendar()[:2], day)
         months.setdefault((day.year, day.month), day)
-    found.update([*weeks.values()][-WEEKS:])
-    found.update([*months.values()][-MONTHS:])
-    return found
+    result.update([*weeks.values()][-WEEKS:])
+    result.update([*months.values()][-MONTHS:])
+    return result

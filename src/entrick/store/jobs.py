@@ -59,12 +59,12 @@ def _job_row(session: Session, job_id: int) -> Job:
 
 
 def _newest(session: Session, job_id: int) -> Revision:
-    found = session.scalar(
+    revision = session.scalar(
         select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc()).limit(1)
     )
-    if found is None:
+    if revision is None:
         raise UnknownJob(f"job {job_id} has no revision")
-    return found
+    return revision
 
 
 def one_job(session: Session, job_id: int) -> JobView:

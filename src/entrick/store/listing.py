@@ -187,13 +187,13 @@ def drawing_numbers(session: Session) -> list[str]:
 def _doubles(session: Session, numbers: Set[str]) -> frozenset[str]:
     """Return those of some drawing numbers that several jobs at work have, in small letters."""
     small = {number.lower() for number in numbers - {""}}
-    found = session.scalars(
+    result = session.scalars(
         select(func.lower(JobSummary.drawing))
         .where(_folded(session, JobSummary.drawing).in_(small), JobSummary.archived.is_(False))
         .group_by(func.lower(JobSummary.drawing))
         .having(func.count() > 1)
     )
-    return frozenset(found)
+    return frozenset(result)
 
 
 def _folded(session: Session, column: InstrumentedAttribute[str]) -> ColumnElement[str]:

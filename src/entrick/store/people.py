@@ -221,12 +221,14 @@ def is_alone(session: Session) -> bool:
 
 
 def _check_names(others: list[Person], name: str, initials: str) -> None:
-    for told, own, taken in (
+    for message, own, taken in (
         ("name", name, [each.name for each in others]),
         ("initials", initials, [each.initials for each in others]),
     ):
         if own and own.casefold() in (each.casefold() for each in taken):
-            raise NotSo(f"somebody has the {told} {own} already: drawings could not be told apart")
+            raise NotSo(
+                f"somebody has the {message} {own} already: drawings could not be told apart"
+            )
 
 
 def _check_run(session: Session, person_id: int) -> None:

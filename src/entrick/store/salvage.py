@@ -158,7 +158,7 @@ def _read(path: Path) -> _Found:
             (names, [name for name in names if name != WHOSE]) if WHOSE in names else (names,)
         ):
             layouts.setdefault(len(own), []).append((table, own))
-    found = _Found()
+    result = _Found()
     for row_id, values in rows_of(path):
         if not values or not isinstance(values[-1], str) or len(values[-1]) != 64:
             continue
@@ -167,8 +167,8 @@ def _read(path: Path) -> _Found:
             if is_sound(table, row):
                 row = row if WHOSE in row or WHOSE not in table.columns else {**row, WHOSE: FIRST}
                 key = tuple(row[name] for name in KEYS[table.name])
-                found.of(table.name)[key] = row
-    return found
+                result.of(table.name)[key] = row
+    return result
 
 
 def _row(names: Sequence[str], row_id: int, values: tuple[Value, ...]) -> Row:
@@ -276,8 +276,8 @@ def _report(
     yield "Salvaged, each exactly as it was saved, and missing:"
     for name, count in saved.came.items():
         lost = saved.lost[name]
-        told = "nobody can tell how many are missing" if lost is None else f"{lost} missing"
-        yield f"  {NAMES[name]}: {count}, {told}"
+        words = "nobody can tell how many are missing" if lost is None else f"{lost} missing"
+        yield f"  {NAMES[name]}: {count}, {words}"
     yield saved.told()
     if saved.lost["revision"] != 0:
         yield from _gaps(found)

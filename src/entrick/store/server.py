@@ -49,8 +49,8 @@ def engine_of(where: str) -> Engine:
     except (ArgumentError, NoSuchModuleError) as error:
         raise RegisterTrouble("unreachable", shown(where), str(error)) from error
     except ModuleNotFoundError as error:
-        told = "install it with entrick[postgresql]"
-        raise RegisterTrouble("unreachable", shown(where), told) from error
+        message = "install it with entrick[postgresql]"
+        raise RegisterTrouble("unreachable", shown(where), message) from error
     event.listen(engine, "begin", _begin)
     return engine
 
@@ -71,10 +71,10 @@ def version_of(engine: Engine, where: str) -> str:
             raise RegisterTrouble("foreign", shown(where))
         version = connection.scalar(text("SELECT version_num FROM alembic_version"))
         # A first start that was ended while it made its tables leaves this one empty.
-        found = str(version or "")
-    if found and found not in known_versions():
+        result = str(version or "")
+    if result and result not in known_versions():
         raise RegisterTrouble("newer", shown(where))
-    return found
+    return result
 
 
 def _begin(connection: Connection) -> None:

@@ -118,7 +118,7 @@ Shape = frozenset[tuple[object, ...]]
 def shape_of(connection: sqlite3.Connection) -> Shape:
     """Return what a database is made of: tables with their columns and what they refer to, indexes,
     and whatever else there is."""
-    found: set[tuple[object, ...]] = set()
+    shape: set[tuple[object, ...]] = set()
     parts = connection.execute(
         "SELECT type, name, tbl_name FROM sqlite_master WHERE name NOT LIKE 'sqlite_%'"
     ).fetchall()
@@ -135,8 +135,8 @@ def shape_of(connection: sqlite3.Connection) -> Shape:
             said.append(sum(bool(is_unique) for _, _, is_unique, *_ in unique))
         elif sort == "index":
             said += connection.execute(f'PRAGMA index_info("{name}")').fetchall()
-        found.add((sort, name, table, *said))
-    return frozenset(found)
+        shape.add((sort, name, table, *said))
+    return frozenset(shape)
 
 
 def _sort(kind: str) -> str:
@@ -155,9 +155,9 @@ def expected_shape() -> Shape:
             "CREATE TABLE alembic_version (version_num VARCHAR(32) NOT NULL, "
             "CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num))"
         )
-        found = shape_of(connection.connection.dbapi_connection)  # type: ignore[arg-type]
+        shape = shape_of(connection.connection.dbapi_connection)  # type: ignore[arg-type]
     engine.dispose()
-    return found
+    return shape
 
 
 def _check_shape(connection: sqlite3.Connection, path: Path, version: str) -> None:
@@ -172,9 +172,9 @@ def _check_shape(connection: sqlite3.Connection, path: Path, version: str) -> No
         odd, missing = set(there - wanted), set(wanted - there)
     else:
         return
-    for told, parts in (("it holds", odd), ("it lacks, or has otherwise,", missing)):
+    for message, parts in (("it holds", odd), ("it lacks, or has otherwise,", missing)):
         for sort, name, *_ in sorted(parts, key=str)[:1]:
-            raise RegisterTrouble("damaged", path, f"{told} the {sort} {name}")
+            raise RegisterTrouble("damaged", path, f"{message} the {sort} {name}")
 
 
 def _check_rows(connection: sqlite3.Connection, path: Path, version: str) -> None:
@@ -192,8 +192,12 @@ def _check_rows(connection: sqlite3.Connection, path: Path, version: str) -> Non
             count += 1
             row = dict(zip(names, values, strict=True))
             if not is_sound(table, row):
-                told = ", ".join(f"{column.name} {row[column.name]}" for column in _naming(table))
-                raise RegisterTrouble("damaged", path, f"{table.name}, {told}: not what was saved")
+                message = ", ".join(
+                    f"{column.name} {row[column.name]}" for column in _naming(table)
+                )
+                raise RegisterTrouble(
+                    "damaged", path, f"{table.name}, {message}: not what was saved"
+                )
         if version >= "0006":
             _check_count(connection, path, table.name, count)
 
@@ -206,5 +210,5 @@ def _naming(table: Table) -> list[Column[Any]]:
 def _check_count(connection: sqlite3.Connection, path: Path, table: str, count: int) -> None:
     noted = connection.execute("SELECT said FROM about WHERE name = ?", (ROWS + table,)).fetchone()
     if noted is not None and int(noted[0]) != count:
-        told = f"{noted[0]} rows of {table} were saved, and {count} are there"
-        raise RegisterTrouble("damaged", path, told)
+        message = f"{noted[0]} rows of {table} were saved, and {count} are there"
+        raise RegisterTrouble("damaged", path, message)

@@ -79,7 +79,7 @@ def _described(operation: Operation, schemas: Schemas) -> dict[str, Any]:
         shown = {
             "content": {"application/json": {"schema": schemas[operation.gives, "serialization"]}}
         }
-    found: dict[str, Any] = {
+    result: dict[str, Any] = {
         "operationId": operation.name,
         "summary": operation.summary,
         "responses": {
@@ -92,14 +92,17 @@ def _described(operation: Operation, schemas: Schemas) -> dict[str, Any]:
     }
     parameters = list(_parameters(operation))
     if parameters:
-        found["parameters"] = parameters
+        result["parameters"] = parameters
     if operation.sends:
         binary = {"schema": {"type": "string", "format": "binary"}}
-        found["requestBody"] = {"required": True, "content": {operation.sends: binary}}
+        result["requestBody"] = {"required": True, "content": {operation.sends: binary}}
     if "body" in operation.takes:
         body = schemas[operation.takes["body"], "validation"]
-        found["requestBody"] = {"required": True, "content": {"application/json": {"schema": body}}}
-    return found
+        result["requestBody"] = {
+            "required": True,
+            "content": {"application/json": {"schema": body}},
+        }
+    return result
 
 
 def _parameters(operation: Operation) -> Iterable[dict[str, Any]]:

@@ -26,8 +26,8 @@ def hashed(secret: str) -> str:
     """
     is_pin = len(secret) == FIGURES and secret.isdecimal()
     if not is_pin and len(secret.strip()) < SHORTEST:
-        told = f"a PIN has {FIGURES} figures, a passphrase at least {SHORTEST} signs"
-        raise Refused(409, "Too short", told, {"secret": told})
+        message = f"a PIN has {FIGURES} figures, a passphrase at least {SHORTEST} signs"
+        raise Refused(409, "Too short", message, {"secret": message})
     return _HASHER.hash(secret)
 
 

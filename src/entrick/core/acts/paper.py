@@ -103,9 +103,9 @@ class Paper:
         """Return the mark at a place."""
         x, y = at.x / (self.size / CELLS), at.y / (self.size / CELLS)
         i, j = round(x), round(y)
-        found = self.marks.get((i, j))
-        if found is not None or (abs(x - i) < _EDGE and abs(y - j) < _EDGE):
-            return found
+        mark = self.marks.get((i, j))
+        if mark is not None or (abs(x - i) < _EDGE and abs(y - j) < _EDGE):
+            return mark
         return next((self.marks[c] for c in _cells(x, y) if c in self.marks), None)
 
     def mark_on(self, line: Line) -> Mark | None:
@@ -148,9 +148,9 @@ class Paper:
     def _found(self, drawn: dict[Hashable, T], place: tuple[float, float, float]) -> T | None:
         x, y, z = place
         i, j, k = round(x), round(y), round(z)
-        found = drawn.get((i, j, k))
-        if found is not None or (abs(x - i) < _EDGE and abs(y - j) < _EDGE and abs(z - k) < _EDGE):
-            return found
+        result = drawn.get((i, j, k))
+        if result is not None or (abs(x - i) < _EDGE and abs(y - j) < _EDGE and abs(z - k) < _EDGE):
+            return result
         return next((drawn[c] for c in _cells(x, y, z) if c in drawn), None)
 
     @property
@@ -168,15 +168,15 @@ class Paper:
     def through(self, at: Point) -> list[Edge | Round]:
         """Return everything straight or round that goes through a place."""
         near = self.size / CELLS
-        found: list[Edge | Round] = [
+        result: list[Edge | Round] = [
             e for e in self.edges.values() if abs(e.line.offset_of(at)) < near
         ]
-        found += [
+        result += [
             r
             for r in self.rounds.values()
             if abs(abs(at - r.circle.centre) - r.circle.radius) < near
         ]
-        return found
+        return result
 
     def curves_at(self, at: Point) -> list[Traced]:
         """Return every traced curve that goes through a place."""

@@ -392,8 +392,8 @@ def tangent_to_both(
         squares = [work.square(axis, c, t) for c, t in zip(centres, (touch, far), strict=True)]
     else:
         help_ = Circle(one.centre, float(size), size)
-        told = "of the difference of the radii" if outer else "of the sum of the radii"
-        drawn = work.swing(centres[0], size, "a help circle", shape=help_, told=told)
+        words = "of the difference of the radii" if outer else "of the sum of the radii"
+        drawn = work.swing(centres[0], size, "a help circle", shape=help_, told=words)
         spot = one.centre + (touch - one.centre).unit * float(size)
         half = middle(work, centres[1], centres[0], "the middle between the centres")
         swing = work.swing(

@@ -68,9 +68,9 @@ def curves_of(loop: Loop) -> Iterator[tuple[str, Loop | Piece]]:
 def traced(work: Work, loop: Loop, owner: str) -> Traced:
     """Return the curve traced under a name; where there is none it is traced through places that
     were worked out."""
-    found = work.curve(owner, loop.pieces[len(loop.pieces) // 2].entry)
-    if found is not None:
-        return found
+    result = work.curve(owner, loop.pieces[len(loop.pieces) // 2].entry)
+    if result is not None:
+        return result
     places = [loop.pieces[0].entry, loop.pieces[len(loop.pieces) // 2].entry, loop.pieces[-1].exit]
     along = work.curve_along(places)
     if along is not None:

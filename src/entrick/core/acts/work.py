@@ -80,25 +80,27 @@ class Work:
     # What stands there already.
 
     def _look(self, where: Callable[[Paper, object], object], what: object) -> Thing | None:
-        found = where(self.paper, what)
+        result = where(self.paper, what)
         # What the statement itself has left is not there when it is asked whether all is as it was:
         # nothing was.
-        own = found is not None and found.key in self._own  # type: ignore[attr-defined]
-        self.lookups.append((where, what, None if own else found))
-        return found  # type: ignore[return-value]
+        own = result is not None and result.key in self._own  # type: ignore[attr-defined]
+        self.lookups.append((where, what, None if own else result))
+        return result  # type: ignore[return-value]
 
     def _look_all(self, where: Callable[[Paper, object], list[Any]], what: object) -> list[Any]:
-        found = where(self.paper, what)
-        self.lookups.append((where, what, [thing for thing in found if thing.key not in self._own]))
-        return found
+        result = where(self.paper, what)
+        self.lookups.append(
+            (where, what, [thing for thing in result if thing.key not in self._own])
+        )
+        return result
 
     def mark(self, at: Point, called: str = "") -> Mark:
         """Return the mark at a place; where there is none, one is pricked where drawn things cross
         there, or touch; a place where nothing is drawn is measured from the datum as it was worked
         out, and is told as such."""
-        found = self._look(Paper.mark, at)  # type: ignore[arg-type]
-        if isinstance(found, Mark):
-            return found
+        mark = self._look(Paper.mark, at)  # type: ignore[arg-type]
+        if isinstance(mark, Mark):
+            return mark
         crossed = self._crossed(at, called)
         if crossed is not None:
             return crossed
@@ -120,9 +122,9 @@ class Work:
 
     def edge(self, line: Line, called: str = "") -> Edge:
         """Return what is drawn along a line; where nothing is, it is drawn through its ends."""
-        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
-        if isinstance(found, Edge):
-            return found
+        edge = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(edge, Edge):
+            return edge
         start, end = line.at(line.start or 0.0), line.at(line.end if line.end is not None else 1.0)
         return self.through(self.mark(start), self.mark(end), called)
 
@@ -130,9 +132,9 @@ class Work:
         """Return the circle, or swing, that is drawn along a circle; where there is none, it is
         swung."""
         circle = Circle(curve.centre, curve.radius, curve.exact)
-        found = self._look(Paper.round, circle)  # type: ignore[arg-type]
-        if isinstance(found, Round):
-            return found
+        result = self._look(Paper.round, circle)  # type: ignore[arg-type]
+        if isinstance(result, Round):
+            return result
         middle = needle or self.mark(curve.centre, f"the centre of {called}" if called else "")
         return self.swing(middle, curve.size, called, shape=curve)
 
@@ -161,9 +163,9 @@ class Work:
         """Return a mark on a line: its end, or where it begins; any place of it that is marked will
         do."""
         spot = near.at(near.start or 0.0)
-        found = self._look(Paper.mark_on, edge.line)  # type: ignore[arg-type]
-        if isinstance(found, Mark):
-            return found
+        mark = self._look(Paper.mark_on, edge.line)  # type: ignore[arg-type]
+        if isinstance(mark, Mark):
+            return mark
         return self.mark(spot, f"a place on {edge.called}")
 
     def curve(self, name: str, at: Point) -> Traced | None:
@@ -396,9 +398,9 @@ class Work:
     ) -> Edge:
         """Draw the straight line through two marks, unless it is there."""
         line = shown or Line.between(first.at, second.at)
-        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
-        if isinstance(found, Edge):
-            return found
+        edge = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(edge, Edge):
+            return edge
         if reach is not None:
             along = [0.0, line.along(reach), line.along(second.at)]
             line = Line(line.through, line.direction, min(along), max(along))
@@ -442,9 +444,9 @@ class Work:
             if to is None
             else _reaching(start.at, ahead, to)
         )
-        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
-        if isinstance(found, Edge) and not anew:
-            return found
+        edge = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(edge, Edge) and not anew:
+            return edge
         called = called or f"the line through {start.called}"
         return self._edge(
             Draw(
@@ -474,9 +476,9 @@ class Work:
         touches."""
         ahead = self.direction(way)
         line = _along(shown, ahead) if shown else _reaching(at, ahead, to)
-        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
-        if isinstance(found, Edge):
-            return found
+        edge = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(edge, Edge):
+            return edge
         return self._edge(
             Draw(
                 leaves=self._key(),
@@ -540,9 +542,9 @@ class Work:
             needle.at, radius, None if isinstance(setting.size, float) else setting.size
         )
         if not anew:
-            found = self._look(Paper.round, circle)  # type: ignore[arg-type]
-            if isinstance(found, Round):
-                return found
+            result = self._look(Paper.round, circle)  # type: ignore[arg-type]
+            if isinstance(result, Round):
+                return result
         shapes = tuple(
             Arc(needle.at, radius, (spot - needle.at).angle - SWING, 2 * SWING, circle.exact)
             for spot in near
@@ -562,8 +564,8 @@ class Work:
 
     def between(self, first: Mark, second: Mark) -> Setting:
         """Return the compass opened from one mark to another."""
-        told = f"from {first.called} to {second.called}"
-        return Setting(abs(second.at - first.at), (first.key, second.key), told=told)
+        words = f"from {first.called} to {second.called}"
+        return Setting(abs(second.at - first.at), (first.key, second.key), told=words)
 
     def step_off(  # noqa: PLR0913
         self,
@@ -749,8 +751,8 @@ class Work:
         """Letter a mark that stands there already."""
         if label:
             strokes = (Stroke(mark.at, Role.POINT, label),)
-            told = f"Letter {mark.called}: {label}"
-            self.acts.append(Finish(told=told, verb="letter", strokes=strokes, of=mark.key))
+            words = f"Letter {mark.called}: {label}"
+            self.acts.append(Finish(told=words, verb="letter", strokes=strokes, of=mark.key))
 
     def direction(self, way: Way) -> Point:
         """Return a direction as the figure has it."""

@@ -90,12 +90,12 @@ def _meant(typed: str) -> list[tuple[Kind, str]]:
     """Return the kinds that begin with what is typed, then those that are called so elsewhere, and
     what each is."""
     said = typed.casefold()
-    found = [(kind, kind.summary) for kind in kinds().values() if kind.name.startswith(said)]
+    result = [(kind, kind.summary) for kind in kinds().values() if kind.name.startswith(said)]
     for kind in kinds().values():
         word = next((word for word in kind.also if word.startswith(said)), None)
         if said and word and not kind.name.startswith(said):
-            found.append((kind, f"{word}: {kind.summary}"))
-    return found
+            result.append((kind, f"{word}: {kind.summary}"))
+    return result
 
 
 def _continue(

@@ -75,8 +75,8 @@ def methods(work: Work, line: int) -> tuple[Method, ...]:
         made = tried.made if tried else None
         if made is not None:
             steps = tuple(step for step in done.steps if step.line == line)
-            told = "; ".join(with_departure(made.working[-1:], made.departs, done.sheet))
-            found.append(Method(phrase, row, told, steps, phrase == (chosen or usual)))
+            words = "; ".join(with_departure(made.working[-1:], made.departs, done.sheet))
+            found.append(Method(phrase, row, words, steps, phrase == (chosen or usual)))
     return tuple(found) if len(found) > 1 else ()
 
 

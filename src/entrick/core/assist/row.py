@@ -49,9 +49,9 @@ def begin(solution: Solution, kind: str) -> str:
 def picked(solution: Solution, row: str, name: str, near: int = 0) -> str:
     """Return a row with what was picked on the sheet: in the blank it fits, from a place in the row
     onwards, or at its end; in a walk, as the next piece of it."""
-    found = filled(solution.figure, row, name, near)
-    if found is not None:
-        return found
+    text = filled(solution.figure, row, name, near)
+    if text is not None:
+        return text
     before = row.rstrip()
     head, _, rest = before.partition("=")
     kind, comma, walk = rest.partition(",")

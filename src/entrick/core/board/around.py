@@ -118,7 +118,7 @@ TOOLS = {
 def told(acts: Sequence[Act], kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
     """Return the steps of such acts, numbered from 1, on line 0: sizes are set at full size,
     whatever the scale."""
-    found = []
+    result = []
     for number, act in enumerate(acts, 1):
         assert isinstance(act, Finish)
         setting = None
@@ -128,5 +128,5 @@ def told(acts: Sequence[Act], kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
             act.verb, str(TOOLS[act.verb])
         )
         step = Step(TOOLS[act.verb], act.told, act.size, None, act.strokes, act.check, act)
-        found.append(BoardStep(number, 0, "", tool, act.told, setting, None, (), act.check, step))
-    return tuple(found)
+        result.append(BoardStep(number, 0, "", tool, act.told, setting, None, (), act.check, step))
+    return tuple(result)

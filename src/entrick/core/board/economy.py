@@ -173,7 +173,7 @@ def _as_far_as_wanted(
     places: dict[Key, Point] = {}
     for own in ordered:
         places |= own.marked
-    found: dict[At, Act] = {}
+    result: dict[At, Act] = {}
     for at, act in acts.items():
         if not isinstance(act, Draw) or at in asked or act.planned is None:
             continue
@@ -194,8 +194,8 @@ def _as_far_as_wanted(
         strokes = tuple(
             replace(each, shape=line) if each.shape == act.planned else each for each in act.strokes
         )
-        found[at] = replace(act, strokes=strokes)
-    return found
+        result[at] = replace(act, strokes=strokes)
+    return result
 
 
 def _wanted_of(act: Act, key: Key, places: Mapping[Key, Point]) -> list[Point] | None:
@@ -348,27 +348,27 @@ def _held(acts: Mapping[At, Act], asked: Set[At], uses: Uses) -> dict[At, At]:
     """Return the acts that make a mark and each the line that is wanted for that mark alone, or for
     both where the same two things cross: the edge is laid there and ticks made across what it
     cuts."""
-    found: dict[At, At] = {}
+    result: dict[At, At] = {}
     for at, line in reversed(list(acts.items())):
         if not isinstance(line, Draw) or at in asked:
             continue
         marks = uses.get(line.leaves, [])
         pricks = [act for act in map(acts.__getitem__, marks) if isinstance(act, Prick)]
         one_pair = len({frozenset((each.first, each.second)) for each in pricks}) == 1
-        if one_pair and len(pricks) == len(marks) and found.keys().isdisjoint(marks):
-            found |= dict.fromkeys(marks, at)
-    return found
+        if one_pair and len(pricks) == len(marks) and result.keys().isdisjoint(marks):
+            result |= dict.fromkeys(marks, at)
+    return result
 
 
 def _ticked(acts: Mapping[At, Act], uses: Uses) -> dict[At, At]:
     """Return the places marked by a strip and each where its further tick is to lie, of which
     nothing else is wanted: the strip is slid along the axis."""
-    found: dict[At, At] = {}
+    result: dict[At, At] = {}
     for at, act in acts.items():
         marks = uses.get(act.leaves, []) if isinstance(act, Measure) else []
         if marks and all(isinstance(acts[each], Strip) for each in marks):
-            found |= dict.fromkeys(marks, at)
-    return found
+            result |= dict.fromkeys(marks, at)
+    return result
 
 
 def _lined_in_at_once(acts: Mapping[At, Act], uses: Uses) -> Iterator[tuple[At, At]]:

@@ -76,13 +76,13 @@ def held(label: str, sort: Sort, default: Any = MISSING, **more: Any) -> Any:
 
 def _size(value: object, key: str, nought: bool = False) -> Fraction:
     try:
-        found = read_number(value if isinstance(value, str) else repr(value))
+        fraction = read_number(value if isinstance(value, str) else repr(value))
     except ClauseError as error:
         shown = str(value)[:LONGEST]
         raise ClauseError(f"{key}: {shown} is no size; write it as 1/32 or 0.5") from error
-    if not (found >= 0 if nought else found > 0) or found > LARGEST:
+    if not (fraction >= 0 if nought else fraction > 0) or fraction > LARGEST:
         raise ClauseError(f"{key}: {value} is no size of a kit")
-    return found
+    return fraction
 
 
 def _word(value: object, key: str) -> str:

@@ -86,11 +86,11 @@ def with_kit(ordered: Sequence[Ordered], kit: Kit, sheet: Sheet) -> list[tuple[A
     if kit.is_whole:
         return [own.acts for own in ordered]
     bench = _Bench(kit, sheet)
-    found = []
+    result = []
     for own in ordered:
         bench.things |= {thing.key: thing for thing in own.left}
-        found.append(tuple(each for act in own.acts for each in bench.instead(act)))
-    return found
+        result.append(tuple(each for act in own.acts for each in bench.instead(act)))
+    return result
 
 
 class _Bench:
@@ -163,17 +163,17 @@ class _Bench:
         """Yield the pieces that have become curves by themselves: they are gone over as they were
         traced."""
         curved = tuple(piece for piece in act.pieces if piece.thing in self.curved)
-        told = "curve" if self.kit.french_curves else "bent"
+        words = "curve" if self.kit.french_curves else "bent"
         if not curved:
             yield (
-                replace(act, told=told)
+                replace(act, told=words)
                 if act.told == "curve" and not self.kit.french_curves
                 else act
             )
             return
         if len(curved) == len(act.pieces):
             yield replace(
-                act, told=told, setting=None, check="the stretches overlap, and no join shows"
+                act, told=words, setting=None, check="the stretches overlap, and no join shows"
             )
             return
         yield act
@@ -238,8 +238,8 @@ def _by_its_touch(act: Draw, things: dict[Key, Thing]) -> Iterator[Act]:
         planned=touch,
         told=f"where {radius.called} and {round_.called} cross",
     )
-    told = f"through {named(mark.key, mark.called)}"
-    yield replace(act, start=mark.key, touching="", told=told)
+    words = f"through {named(mark.key, mark.called)}"
+    yield replace(act, start=mark.key, touching="", told=words)
 
 
 def _way(start: Point, end: Point) -> Point:
@@ -291,12 +291,12 @@ def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet)
         told=names[0],
         why="the other of a tangent offset",
     )
-    told = f"through {start.called} and {names[1]}"
+    words = f"through {start.called} and {names[1]}"
     yield replace(
         act,
         way=None,
         end=keys[1],
-        told=told,
+        told=words,
         check=f"by the nearest graduations it is {off:.1f}′ off",
     )
 

@@ -67,13 +67,13 @@ class Ordered(Distinct):
     @cached_property
     def looked_in(self) -> frozenset[Place] | None:
         """Where it looked; None where something was looked for everywhere."""
-        found = set[Place]()
+        places = set[Place]()
         for where, what, _ in self.sought:
             cells = looked_in(where, what, self.size)
             if cells is None:
                 return None
-            found.update(cells)
-        return frozenset(found)
+            places.update(cells)
+        return frozenset(places)
 
 
 KNOWN = cast(Memo[Ordered], MEMO)

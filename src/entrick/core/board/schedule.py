@@ -182,16 +182,16 @@ def waits_for(acts: Sequence[Act]) -> list[set[int]]:
     """Return for each act which others come before it. What finishes a sheet waits for all that is
     drawn."""
     left: dict[Key, int] = {}
-    found: list[set[int]] = []
+    result: list[set[int]] = []
     drawn = {index for index, act in enumerate(acts) if not isinstance(act, Finish)}
     for index, act in enumerate(acts):
         own = {left[key] for key in stands_on(act) if key in left}
         if isinstance(act, Finish):
             own |= drawn
-        found.append(own - {index})
+        result.append(own - {index})
         for key in leaves(act):
             left.setdefault(key, index)
-    return found
+    return result
 
 
 def scheduled(acts: Sequence[Act], how: Schedule) -> list[int]:
@@ -368,14 +368,14 @@ def _cleanly(acts: Sequence[Act]) -> list[tuple[float, ...]]:
     """Light work as written; then small arcs, larger ones, curves and straights (schools: arcs
     first; common practice, no source), among equals from the top left to the lower right, so that
     the hand does not lie on what is wet or soft."""
-    found: list[tuple[float, ...]] = []
+    result: list[tuple[float, ...]] = []
     for index, act in enumerate(acts):
         if not isinstance(act, GoOver):
-            found.append((0.0 if not isinstance(act, Finish) else 2.0, float(index)))
+            result.append((0.0 if not isinstance(act, Finish) else 2.0, float(index)))
             continue
         spot, (sort, radius) = _where(act), _sort(act)
-        found.append((1.0, sort, radius, -spot.y, spot.x, float(index)))
-    return found
+        result.append((1.0, sort, radius, -spot.y, spot.x, float(index)))
+    return result
 
 
 def _sort(act: GoOver) -> tuple[float, float]:
@@ -455,11 +455,11 @@ def _own_times(acts: Sequence[Act], pace: Mapping[str, float]) -> dict[str, floa
 def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:
     """Return for each act in its new place why it comes here and not where it is written; empty
     where it has not moved past anything."""
-    found = []
+    result = []
     for place, index in enumerate(order):
         before = order[place - 1] if place else -1
         if before + 1 == index:
-            found.append("")
+            result.append("")
             continue
         need, last = needs(acts[index]), needs(acts[before]) if place else None
         if (
@@ -468,13 +468,13 @@ def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:
             and need.tool == last.tool
             and need.setting == last.setting
         ):
-            found.append(
+            result.append(
                 f"the {need.tool} is in hand and set so already"
                 if need.setting is not None
                 else f"the {need.tool} is in hand already"
             )
         elif need is not None and need.pencil != "light":
-            found.append("light work is done before anything is lined in")
+            result.append("light work is done before anything is lined in")
         else:
-            found.append("what it stands on is there, and what comes after it can follow")
-    return found
+            result.append("what it stands on is there, and what comes after it can follow")
+    return result

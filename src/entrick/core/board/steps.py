@@ -384,8 +384,8 @@ def setter(
 def _squares(setting: Setting, kit: Kit, square: float) -> str:
     """Return a setting counted in the squares of ruled paper."""
     count = setting.drawn * float(kit.unit.mm) / square
-    told = f"{round(count)}" if abs(count - round(count)) < ROUND else f"{count:.2f}"
-    return f"{told} square{'' if told == '1' else 's'} of the ground"
+    words = f"{round(count)}" if abs(count - round(count)) < ROUND else f"{count:.2f}"
+    return f"{words} square{'' if words == '1' else 's'} of the ground"
 
 
 def _is_templated(step: Step) -> bool:
@@ -406,7 +406,7 @@ def template_setting(radius: Number, kit: Kit, scale: Scale, unit: Unit) -> Sett
     """Return which hole of the circle template to take: templates go by diameter, compasses by
     radius."""
     drawn = scale.apply(radius) * 2 * (unit.mm / kit.unit.mm)
-    told = (
+    words = (
         f"{spell(radius, unit)} radius at {scale} is the Ø{spell(drawn, kit.unit)} {kit.unit} hole"
     )
     line_up = "its four marks on the centre lines"
@@ -416,7 +416,7 @@ def template_setting(radius: Number, kit: Kit, scale: Scale, unit: Unit) -> Sett
         float(drawn),
         f"Ø{spell(drawn, kit.unit)} {kit.unit}",
         0.0,
-        told,
+        words,
         line_up,
     )
 
@@ -484,13 +484,13 @@ def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Settin
     )
     read = read_on_rule(on_rule, kit.graduation, kit.unit)
     drawn_text = f"{spell(on_rule, kit.unit)} {kit.unit}"
-    told = (
+    words = (
         drawn_text
         if scale.ratio == 1 and unit is kit.unit
         else f"{spell(actual, unit)} at {scale} is {drawn_text}"
     )
     if abs(float(on_rule)) > kit.length:
-        told += f"; in {math.ceil(abs(float(on_rule)) / float(kit.length))} lengths of the rule"
+        words += f"; in {math.ceil(abs(float(on_rule)) / float(kit.length))} lengths of the rule"
     reading = _read(read, kit.unit)
     if scale.ratio != 1 and scale.ratio in kit.faces and unit is kit.unit:
         # A face is figured in sizes of the part, with the same graduations on the paper.
@@ -502,7 +502,7 @@ def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Settin
         float(on_rule),
         reading,
         read.error,
-        told,
+        words,
         _rounding(read, f" {kit.unit}"),
     )
 

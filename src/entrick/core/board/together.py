@@ -36,10 +36,10 @@ def regrouped(acts: Sequence[Act]) -> list[Act]:
     lined = [act for act in acts if isinstance(act, GoOver)]
     left = [(act, _likeness(act)) for act in (*light, *lined)]
     pending = {key for act in acts for key in leaves(act)}
-    found: list[Act] = []
+    result: list[Act] = []
 
     def do(act: Act) -> None:
-        found.append(act)
+        result.append(act)
         pending.difference_update(leaves(act))
 
     while left:
@@ -54,7 +54,7 @@ def regrouped(acts: Sequence[Act]) -> list[Act]:
             else:
                 waiting.append((other, each))
         left = waiting
-    return found
+    return result
 
 
 def together(acts: Iterable[Act]) -> Iterator[tuple[Act, ...]]:
@@ -247,17 +247,17 @@ MOST_SAID = 20
 
 def _parts(text: str) -> list[str]:
     """Return a text cut at what it names, and at the words between."""
-    found, rest = [], text
+    result, rest = [], text
     while True:
         head = "".join(takewhile(lambda c: c != "\x01", rest))
-        found.append(head)
+        result.append(head)
         rest = rest[len(head) :]
         if not rest:
-            return found
+            return result
         depth = end = 0
         for end, sign in enumerate(rest, 1):  # noqa: B007 - where it ended is what is wanted
             depth += (sign == "\x01") - (sign == "\x03")
             if not depth:
                 break
-        found.append(rest[:end])
+        result.append(rest[:end])
         rest = rest[end:]

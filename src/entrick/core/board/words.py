@@ -64,10 +64,10 @@ def step_of(act: Act) -> Step:
     own = named(act.leaves, "")
     match act:
         case Measure(size=size):
-            told = f"From {act.told} measure {_along(act)}, mark {own}"
+            words = f"From {act.told} measure {_along(act)}, mark {own}"
             if act.computed:
-                told = f"From {act.told} measure {_along(act)} as worked out, mark {own}"
-            step = _step(Tool.RULE, told, act, size if size >= 0 else -size)
+                words = f"From {act.told} measure {_along(act)} as worked out, mark {own}"
+            step = _step(Tool.RULE, words, act, size if size >= 0 else -size)
             return replace(step, check=_and(act.why, act.check))
         case Prick(held=Draw() as held):
             return _ticked(act, held)
@@ -209,18 +209,18 @@ def _gone_over(act: GoOver) -> Step:
     piece = act.pieces[0]
     match act.told:
         case "feature":
-            told = f"Line in {act.called}, feature by feature, as they were drawn"
-            return _step(Tool.PENCIL, told, act)
+            words = f"Line in {act.called}, feature by feature, as they were drawn"
+            return _step(Tool.PENCIL, words, act)
         case "curve":
-            told = "Line in the curve, a stretch at a time"
-            step = _step(Tool.PENCIL, told, act)
+            words = "Line in the curve, a stretch at a time"
+            step = _step(Tool.PENCIL, words, act)
             return replace(step, check=_and(plain(act.called), act.check))
         case "bent":
-            told = f"Line in {act.called} along a {BENT}, a stretch at a time"
-            return _step(Tool.PENCIL, told, act)
+            words = f"Line in {act.called} along a {BENT}, a stretch at a time"
+            return _step(Tool.PENCIL, words, act)
         case "arcs":
-            told = f"Line in {_part(act)}, arc by arc, straights along the edge"
-            step = _step(Tool.COMPASS, told, act)
+            words = f"Line in {_part(act)}, arc by arc, straights along the edge"
+            step = _step(Tool.COMPASS, words, act)
             return replace(step, check=_and(act.called, act.check))
         case "circle":
             text = f"Needle on {_needle(piece)}, line in the circle, all round"

@@ -82,7 +82,7 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
     """
     table = read_answers(answers)
     seen: dict[str, int] = {}
-    found = []
+    result = []
     for number, row in table.rows:
         paper = _paper_of(made, table, number, row)
         if paper.student in seen:
@@ -98,8 +98,8 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
             else _marked(question, said.get(n, ""))
             for n, question in enumerate(paper.questions, 1)
         )
-        found.append(Marked(paper.student, tuple(marks), paper.name))
-    return tuple(found)
+        result.append(Marked(paper.student, tuple(marks), paper.name))
+    return tuple(result)
 
 
 def read_answers(text: str) -> Answers:
@@ -207,8 +207,8 @@ def answer_sheet(made: Set) -> str:
 def _shifted(said: str) -> Mark:
     """Return an answer of a row that has more cells than there are columns: which is whose nobody
     knows."""
-    told = "the row has more answers than columns; is a decimal comma in it without quotes?"
-    return Mark(0.0, told=f"“{said.strip()[:LONGEST_ANSWER]}” was not read: {told}", waits=True)
+    words = "the row has more answers than columns; is a decimal comma in it without quotes?"
+    return Mark(0.0, told=f"“{said.strip()[:LONGEST_ANSWER]}” was not read: {words}", waits=True)
 
 
 def _table(text: str) -> list[list[str]]:
@@ -218,13 +218,13 @@ def _table(text: str) -> list[list[str]]:
     head = rows.lstrip("\n").partition("\n")[0]
     parted = max(",;\t", key=head.count)
     try:
-        found = list(csv.reader(io.StringIO(rows), delimiter=parted, strict=True))
+        result = list(csv.reader(io.StringIO(rows), delimiter=parted, strict=True))
     except csv.Error as error:
         raise ClauseError(f"the answers are no table: {error}") from error
-    for number, row in enumerate(found, 1):
+    for number, row in enumerate(result, 1):
         if any(len(cell) > LONGEST_CELL for cell in row):
             raise ClauseError(f"row {number}: a cell has more than {LONGEST_CELL} characters")
-    return found
+    return result
 
 
 def _marked(question: Question, said: str) -> Mark:

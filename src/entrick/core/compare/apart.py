@@ -121,18 +121,18 @@ class Compared:
         say : str
             How a length is written, as a format.
         """
-        found = [f"{name} is not there" for name in self.lacking]
+        result = [f"{name} is not there" for name in self.lacking]
         if self.extra:
             more = "outline that was" if self.extra == 1 else "outlines that were"
-            found.append(f"{self.extra} {more} not meant")
+            result.append(f"{self.extra} {more} not meant")
         for each in self.outlines:
             how = "too much material" if each.most.off > 0 else "too little material"
             if each.is_left_out:
                 how = "something of it is left out"
             if each.greatest > within:
                 at = f"{format(each.where.x, say)}, {format(each.where.y, say)}"
-                found.append(f"{each.name}: off by {format(each.greatest, say)} at {at}, {how}")
-        return tuple(found)
+                result.append(f"{each.name}: off by {format(each.greatest, say)} at {at}, {how}")
+        return tuple(result)
 
 
 def compared(meant: Sequence[tuple[str, Loop]], made: Sequence[Loop]) -> Compared:

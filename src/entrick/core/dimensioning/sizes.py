@@ -71,7 +71,7 @@ def _bare(line: int, statement: Statement, solution: Solution) -> Iterator[Size]
 
 def counts(solution: Solution) -> frozenset[str]:
     """Return the givens that say how many, and not how large."""
-    found: set[str] = set()
+    result: set[str] = set()
     for entry in solution.entries:
         kind = kinds().get(entry.statement.kind)
         for clause in entry.statement.clauses if kind else ():
@@ -81,8 +81,8 @@ def counts(solution: Solution) -> frozenset[str]:
             for slot in match.form.slots:
                 if slot.type == "count":
                     items = match.slots.get(slot.name, ())
-                    found.update(name for item in items for name in names(item))
-    return frozenset(found)
+                    result.update(name for item in items for name in names(item))
+    return frozenset(result)
 
 
 def _size(

@@ -230,8 +230,8 @@ def _move_with(rows: Rows, index: int) -> npt.NDArray[np.bool_]:
     """Tell which measures move with one size alone."""
     moves = np.abs(rows)
     at, rest = moves[:, index], np.delete(moves, index, axis=1).max(axis=1, initial=0.0)
-    found: npt.NDArray[np.bool_] = (at > 0) & (rest <= ALIKE * at)
-    return found
+    result: npt.NDArray[np.bool_] = (at > 0) & (rest <= ALIKE * at)
+    return result
 
 
 def _plainest(
@@ -267,8 +267,8 @@ def _is_round(shown: Column, unit: Unit) -> npt.NDArray[np.bool_]:
     inch, halves of a degree."""
     parts = shown * (64 if unit is Unit.INCH else 10)
     off = np.abs(parts - np.round(parts)).min(axis=1, initial=math.inf)
-    found: npt.NDArray[np.bool_] = off <= ROUND
-    return found
+    result: npt.NDArray[np.bool_] = off <= ROUND
+    return result
 
 
 def _tries(variation: Variation) -> _Tries:
@@ -324,12 +324,12 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
 
 def _circles(solution: Solution) -> dict[str, Circle]:
     """Return every circle of the construction by name, pitch circles of holes among them."""
-    found = {name: curve for name, curve in drawn_curves(solution) if isinstance(curve, Circle)}
+    result = {name: curve for name, curve in drawn_curves(solution) if isinstance(curve, Circle)}
     for item in solution.figure.items.values():
         part = item.parts.get("pitch")
         if isinstance(part, Circle):
-            found[f"{item.name}.pitch"] = part
-    return found
+            result[f"{item.name}.pitch"] = part
+    return result
 
 
 def _can_be_named(solution: Solution, name: str) -> bool:
@@ -434,14 +434,14 @@ def _as_said(
     """Return which of the places the brief sets off from one another, and which way."""
     at = {_key(spot): index for index, (_, spot, _, _) in enumerate(places)}
     named = _named_places(solution)
-    found: set[tuple[int, int, str]] = set()
+    result: set[tuple[int, int, str]] = set()
     for name, origin, way in _offsets(solution):
         if name in named and origin in named:
             ends = [at.get(_key(named[each][0])) for each in (name, origin)]
             if None not in ends:
                 one, other = sorted(end for end in ends if end is not None)
-                found.add((one, other, way))
-    return found
+                result.add((one, other, way))
+    return result
 
 
 def _offsets(solution: Solution) -> Iterator[tuple[str, str, str]]:
@@ -505,25 +505,25 @@ def _key(spot: Point) -> tuple[float, float]:
 def _named_places(solution: Solution) -> dict[str, tuple[Point, bool]]:
     """Return every place a dimension can name, and whether it is a corner or outermost place of a
     run or box."""
-    found: dict[str, tuple[Point, bool]] = {}
+    result: dict[str, tuple[Point, bool]] = {}
     for item in solution.figure.items.values():
         bounds = isinstance(item.shape, Loop | Family)
         if isinstance(item.shape, Point):
-            found[item.name] = item.shape, False
+            result[item.name] = item.shape, False
         elif isinstance(item.shape, Circle | Arc):
-            found[item.name] = item.shape.centre, False
+            result[item.name] = item.shape.centre, False
         for name, shape in members(item):
             if isinstance(shape, Loop) and len(shape.pieces) == 1:
                 only = shape.pieces[0].curve
                 if isinstance(only, Circle):
-                    found[name] = only.centre, False
+                    result[name] = only.centre, False
         for key, part in item.parts.items():
             name = f"{item.name}.{key}"
             if isinstance(part, Point):
-                found[name] = part, bounds and (key.count(".") == 0 or key.startswith("corner."))
+                result[name] = part, bounds and (key.count(".") == 0 or key.startswith("corner."))
             elif isinstance(part, Circle | Arc) and "." not in key:
-                found[name] = part.centre, False
-    return found
+                result[name] = part.centre, False
+    return result
 
 
 def _angles(variation: Variation) -> Iterator[_Measured]:

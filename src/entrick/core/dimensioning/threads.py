@@ -77,12 +77,12 @@ def unlettered(solution: Solution) -> list[Thread]:
         for note in entry.made.notes if entry.made else ():
             for size, count in _lettered(note):
                 said[size] += count
-    found = []
+    result = []
     for thread in threads(solution):
         if said[_plain(thread.size)] < thread.count:
-            found.append(thread)
+            result.append(thread)
         said[_plain(thread.size)] -= thread.count
-    return found
+    return result
 
 
 def _lettered(note: Note) -> Iterator[tuple[str, int]]:

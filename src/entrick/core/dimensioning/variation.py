@@ -94,10 +94,10 @@ class Variation:
 
     def open(self, said: RowSpace) -> RowSpace:
         """Return what of the outline a set of dimensions leaves open."""
-        found = RowSpace()
+        row_space = RowSpace()
         for row in self.needed.rows:
-            found.add(said.rest(row))
-        return found
+            row_space.add(said.rest(row))
+        return row_space
 
     def states(self, note: Dimensioned, size: Size) -> bool:
         """Tell whether a dimension shows a size: its value, or twice a radius."""
@@ -128,7 +128,7 @@ class RowSpace:
     def of(cls, rows: Rows) -> RowSpace:
         """Return the space of very many rows: as `add` would, one after another, but all at once
         for each that is new."""
-        found = cls()
+        row_space = cls()
         sizes = np.linalg.norm(rows, axis=1)
         rows, sizes = rows[sizes > NOISE], sizes[sizes > NOISE]
         left = rows / sizes[:, None]
@@ -137,10 +137,10 @@ class RowSpace:
             if not len(new):
                 break
             first, rows, left = rows[new[0]], rows[new[0] + 1 :], left[new[0] + 1 :]
-            if found.add(first):
-                one = found.rows[-1]
+            if row_space.add(first):
+                one = row_space.rows[-1]
                 left = left - np.outer(left @ one, one)
-        return found
+        return row_space
 
     def rest(self, row: Row) -> Row:
         """Return what of a row the span does not reach."""
@@ -163,8 +163,8 @@ class RowSpace:
         if not (self.rows.size and rows.size):
             return np.zeros(len(rows), dtype=bool)
         parts = np.abs(rows @ self.rows.T).max(axis=1)
-        found: npt.NDArray[np.bool_] = parts > ALIKE * np.linalg.norm(rows, axis=1)
-        return found
+        result: npt.NDArray[np.bool_] = parts > ALIKE * np.linalg.norm(rows, axis=1)
+        return result
 
     def add(self, row: Row) -> bool:
         """Take a row in; tell whether it fixes anything that was open."""
@@ -242,7 +242,7 @@ def _start(runs: Sequence[Loop]) -> Point:
 
 def _places(run: Loop, start: Point) -> list[float]:
     """Return numbers that fix a run wherever it stands: corners and centres from a start, radii."""
-    found: list[float] = []
+    result: list[float] = []
     for piece in run.pieces:
         spots, radius = [piece.entry, piece.exit], []
         match piece.curve:
@@ -251,9 +251,9 @@ def _places(run: Loop, start: Point) -> list[float]:
             case Arc(centre=c, radius=r):
                 spots, radius = [piece.entry, piece.exit, c], [r]
         for spot in spots:
-            found += (spot.x - start.x, spot.y - start.y)
-        found += radius
-    return found
+            result += (spot.x - start.x, spot.y - start.y)
+        result += radius
+    return result
 
 
 def _perturbed(solution: Solution) -> Solution:

@@ -133,7 +133,7 @@ def _drawn_all(
     """Return what statements draw, as it was drawn before where nothing that it depends on has
     changed."""
     view = (stand.low, stand.high)
-    found = []
+    result = []
     for own in steps:
         key = (_drawn, *(step.serial for step in own), stand.factor)
         drawn = DRAWN.get(key)
@@ -147,8 +147,8 @@ def _drawn_all(
             )
             asked = pieces(stroke.shape for step in own for stroke in step.strokes)
             DRAWN.put(key, drawn, 5 + asked)
-        found.append(drawn)
-    return found
+        result.append(drawn)
+    return result
 
 
 def _lined_in_at_once(step: BoardStep) -> Iterator[str]:
@@ -242,7 +242,7 @@ def ghosts(
     """Draw the lettered candidates of a statement, each with its letter at a place along it of its
     own."""
     stand = _on_paper(sheet)
-    found = []
+    result = []
     letters: list[Point] = []
     for index, candidate in enumerate(candidates):
         mark = _draw(candidate.shape, stand, "ghost", line, 0, "")
@@ -252,8 +252,8 @@ def ghosts(
         letters.append(spot)
         rise = -GHOST - 1 if low else 1.0
         letter = Lettering(candidate.letter, spot.x, spot.y + rise, GHOST, "middle", "ghost", line)
-        found.append((candidate, [m for m in (mark, letter) if m is not None]))
-    return found
+        result.append((candidate, [m for m in (mark, letter) if m is not None]))
+    return result
 
 
 BESIDE = (0.3, 0.1, 0.55, 0.8, 0.95, 0.7)

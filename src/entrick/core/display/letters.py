@@ -113,10 +113,10 @@ def sides_again(
 ) -> list[tuple[int, ...]]:
     """Choose as `sides` does: a name near which nothing has changed since the last time keeps its
     side."""
-    found = sides(all_lettered, standing, LAST.get(sides_again))
-    pairs = zip(all_lettered, found, strict=True)
+    result = sides(all_lettered, standing, LAST.get(sides_again))
+    pairs = zip(all_lettered, result, strict=True)
     LAST.put(sides_again, Before({each.serial: (each, own) for each, own in pairs}, standing))
-    return found
+    return result
 
 
 def sides(
@@ -167,15 +167,15 @@ def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cel
     of sheet."""
     if len(stood) != len(standing):
         return None
-    found = set[Cell]()
+    cells = set[Cell]()
     for one, other in zip(stood, standing, strict=True):
         if one is other:
             continue
         was, now = one.cells, other.cells
-        found.update(cell for cell in was.keys() | now.keys() if was.get(cell) != now.get(cell))
+        cells.update(cell for cell in was.keys() | now.keys() if was.get(cell) != now.get(cell))
         for box in set(one.boxes) ^ set(other.boxes):
-            found.update(_cells(Box(*box)))
-    return found
+            cells.update(_cells(Box(*box)))
+    return cells
 
 
 def _of_one(

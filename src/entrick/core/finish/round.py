@@ -117,14 +117,14 @@ def _least(
     circle = note.circle
     # The leader of a small round may run on through its centre to where there is room.
     deep = math.inf if isinstance(circle, Arc) else circle.radius * view.factor
-    found = best
+    leader = best
     for base, _, angle, inward, reach in _by_cost(tuple(angles), tuple(lengths), deep):
-        if found is not None and base >= found.cost:
+        if leader is not None and base >= leader.cost:
             break
         tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
         end = tip - ray * reach if inward else tip + ray * reach
         ahead = 1 if end.x >= tip.x else -1
-        least = math.inf if found is None else found.cost
+        least = math.inf if leader is None else leader.cost
         # What would cost more than the best is not counted to the end.
         most = (least - base) / COVERED
         hits: float = taken.hits(_landing(end, note.text, ahead > 0), most)
@@ -142,9 +142,9 @@ def _least(
         if cost < least:
             cost += THROUGH * taken.letters_crossed(begun, end)
         if cost < least:
-            found = _Leader(cost, crossed, tip, end, side)
-    assert found is not None
-    return found
+            leader = _Leader(cost, crossed, tip, end, side)
+    assert leader is not None
+    return leader
 
 
 @lru_cache(maxsize=256)
@@ -153,7 +153,7 @@ def _by_cost(
 ) -> list[tuple[float, int, float, bool, float]]:
     """Return every leader by what it costs where it is free: its cost, its place in the order, its
     angle, whether it runs inward, its length."""
-    found = []
+    result = []
     for index, angle in enumerate(angles):
         ray = polar(1.0, math.radians(angle))
         steep = STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9)
@@ -161,8 +161,8 @@ def _by_cost(
             for reach in lengths:
                 if not inward or reach <= deep:
                     base = reach / LONG + steep + INWARD * inward
-                    found.append((base, index, angle, inward, reach))
-    return sorted(found)
+                    result.append((base, index, angle, inward, reach))
+    return sorted(result)
 
 
 def _every_angle(note: RoundDimension) -> Sequence[float]:

@@ -84,11 +84,11 @@ def marked_up(text: str) -> str:
 
 def split_rows(text: str, letters: float, room: float) -> list[str]:
     """Return the rows a text is written in, for so much room."""
-    found: list[str] = [""]
+    result: list[str] = [""]
     for word in text.split(" "):
-        longer = f"{found[-1]} {word}".strip() if found[-1] else word
-        if found[-1] and wide(longer, letters) > room:
-            found.append(word)
+        longer = f"{result[-1]} {word}".strip() if result[-1] else word
+        if result[-1] and wide(longer, letters) > room:
+            result.append(word)
         else:
-            found[-1] = longer
-    return found
+            result[-1] = longer
+    return result

@@ -13,11 +13,11 @@ from ..spreadsheet import write_table
 
 def looked_data(finding: Finding) -> dict[str, Any]:
     """Return a finding as plain data; places in the unit of the plan, misses in mm on paper."""
-    found = asdict(finding)
-    found["within"] = finding.is_within
-    for row in found["rows"]:
+    result = asdict(finding)
+    result["within"] = finding.is_within
+    for row in result["rows"]:
         del row["path"], row["planned"]
-    return found
+    return result
 
 
 PARTS = ("accuracy", "tangency", "weight", "completeness", "centring")

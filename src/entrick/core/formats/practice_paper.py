@@ -80,8 +80,8 @@ def page_size(paper: PaperName) -> Size:
     """Return the size of a page, points."""
     from reportlab.lib import pagesizes
 
-    found: Size = {"A4": pagesizes.A4, "letter": pagesizes.letter}[paper]
-    return found
+    size: Size = {"A4": pagesizes.A4, "letter": pagesizes.letter}[paper]
+    return size
 
 
 def new_canvas(buffer: io.BytesIO, title: str, paper: PaperName) -> Canvas:
@@ -277,8 +277,8 @@ class _Student:
             self.canvas.doForm(figure.name)
             self.canvas.restoreState()
             tall = max(tall, figure.tall * times)
-        told = "Not to scale: the sizes stand above."
-        write_text(self.canvas, told, (MARGIN, top - tall - LEADING), LETTERS)
+        words = "Not to scale: the sizes stand above."
+        write_text(self.canvas, words, (MARGIN, top - tall - LEADING), LETTERS)
 
     def _draw_block(self, block: Block, at: float, free: int) -> float:
         canvas = self.canvas
@@ -297,10 +297,10 @@ class _Student:
         if (wide > self.room or tall > room) and tall <= self.room and wide <= room:
             wide, tall = tall, wide
         if wide > self.room or tall > room:
-            told = (
+            words = (
                 f"At {figure.scale} the part wants {figure.frame[0]:.0f} × {figure.frame[1]:.0f} mm"
             )
-            write_text(self.canvas, f"{told}: draw it on a larger sheet.", (MARGIN, top), LETTERS)
+            write_text(self.canvas, f"{words}: draw it on a larger sheet.", (MARGIN, top), LETTERS)
             return
         write_text(self.canvas, f"Draw the part here, at {figure.scale}.", (MARGIN, top), LETTERS)
         # What is left of the page belongs to the frame as well.

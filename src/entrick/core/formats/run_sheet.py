@@ -122,12 +122,12 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
             if step.setting
             else ""
         )
-        told = f"{step.text}. Check: {step.check}" if step.check else step.text
+        words = f"{step.text}. Check: {step.check}" if step.check else step.text
         table.append(
             [
                 said(str(number)),
                 said(step.tool),
-                said(told, makes.pop(step.line, "")),
+                said(words, makes.pop(step.line, "")),
                 said(reading),
                 said(""),
                 said(""),

@@ -117,7 +117,7 @@ class Arrangement:
     def _hits(self, spot: Point) -> list[tuple[float, int, Point]]:
         """Return where a ray from a spot meets drawn pieces, nearest first."""
         ray = Line(spot, _ASKEW)
-        found = []
+        result = []
         for carrier, box in enumerate(self.edges.boxes):
             middle = (box.low + box.high) * 0.5 - spot
             half = abs(box.high - box.low) / 2 + self.edges.close
@@ -130,8 +130,8 @@ class Arrangement:
                     and not meeting.touch
                     and self.edges.is_drawn(carrier, meeting.point)
                 ):
-                    found.append((along, carrier, meeting.point))
-        return sorted(found, key=lambda hit: hit[0])
+                    result.append((along, carrier, meeting.point))
+        return sorted(result, key=lambda hit: hit[0])
 
     def face(self, spot: Point) -> list[list[Half]]:
         """Return the boundary of the region a spot lies in: the outer cycle first, then its
@@ -215,7 +215,7 @@ class Arrangement:
             for index, span in enumerate(spans)
             if bound.box.contains(span.box, self.edges.close)
         }
-        found = []
+        result = []
         while free:
             start, _ = free.popitem()
             component, waiting = [start], [start]
@@ -231,9 +231,9 @@ class Arrangement:
                             del free[other]
                             component.append(other)
                             waiting.append(other)
-            found.append(component)
+            result.append(component)
         return sorted(
-            found,
+            result,
             key=lambda c: (
                 -together([self.edges.spans[carrier][index].box for carrier, index in c]).area
             ),
@@ -254,9 +254,9 @@ class Arrangement:
         vertices = self.edges.vertices(carrier)
         vertex = vertices[nearest_vertex(self.edges.supports[carrier], vertices, spot)]
         if abs(vertex.point - spot) <= self.edges.close and vertex.others:
-            found = self._clockwise({carrier, *vertex.others}, vertex.point, math.pi, 0.0, None)
-            if found is not None:
-                return found
+            half = self._clockwise({carrier, *vertex.others}, vertex.point, math.pi, 0.0, None)
+            if half is not None:
+                return half
         return self._side_at(carrier, spot, spot - Point(1.0, 0.0))
 
 

@@ -128,14 +128,14 @@ class Sides:
 
     def within(self, x: float, y: float, close: float) -> list[int]:
         """Return the numbers of the boxes that are no further from a point than so much."""
-        found: list[int] = np.flatnonzero(self._apart(x, y) <= close).tolist()
-        return found
+        result: list[int] = np.flatnonzero(self._apart(x, y) <= close).tolist()
+        return result
 
     def _apart(self, x: float, y: float) -> npt.NDArray[np.float64]:
         across = np.maximum(np.maximum(self._left - x, x - self._right), 0.0)
         up = np.maximum(np.maximum(self._lower - y, y - self._upper), 0.0)
-        found: npt.NDArray[np.float64] = np.hypot(across, up)
-        return found
+        result: npt.NDArray[np.float64] = np.hypot(across, up)
+        return result
 
 
 def _pairs(sides: npt.NDArray[np.float64], close: float) -> npt.NDArray[np.intp]:

@@ -156,10 +156,10 @@ class Edges:
         columns, rows = self._covered(box)
         if len(columns) * len(rows) > _MOST_CELLS:
             return set(range(len(self.supports)))
-        found = set(self._big)
+        result = set(self._big)
         for cell in product(columns, rows):
-            found.update(self._grid.get(cell, ()))
-        return found
+            result.update(self._grid.get(cell, ()))
+        return result
 
     def vertices(self, carrier: int) -> list[Vertex]:
         """Return every place along a carrier where an elementary edge begins or ends, in order."""

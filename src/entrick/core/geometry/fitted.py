@@ -49,10 +49,10 @@ def fitted(
     ends = [End(knot, place(knot), heading(knot)) for knot in knots]
     # Finer than this against its own length nothing is drawn, whatever was asked.
     within = max(within, FINEST * max(abs(end.spot - ends[0].spot) for end in ends))
-    found: list[Line | Arc] = []
+    result: list[Line | Arc] = []
     for start, end in pairwise(ends):
-        found += _stretch(place, heading, start, end, within, 0)
-    return tuple(found)
+        result += _stretch(place, heading, start, end, within, 0)
+    return tuple(result)
 
 
 class End(NamedTuple):

@@ -89,12 +89,12 @@ def _steady(curve: Curve, across: Point) -> list[tuple[float, float, Curve]]:
                 ]
             ends.sort()
             way = math.copysign(1, sweep)
-            found: list[tuple[float, float, Curve]] = []
+            result: list[tuple[float, float, Curve]] = []
             for one, other in pairwise(ends):
                 if other > one:
                     part = Arc(c, r, start + way * one, way * (other - one))
-                    found.append((_height(part, 0.0, across), _height(part, 1.0, across), part))
-            return found
+                    result.append((_height(part, 0.0, across), _height(part, 1.0, across), part))
+            return result
     return []
 
 

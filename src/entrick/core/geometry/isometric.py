@@ -81,7 +81,7 @@ def rhombus(centre: Point, diameter: float, plane: str) -> FourCentres:
 
 def tangents_to_arcs(point: Point, arcs: tuple[Arc, ...]) -> tuple[tuple[Line, Point], ...]:
     """Return the lines from a point that touch drawn arcs, with their touch points on them."""
-    found: list[tuple[Line, Point]] = []
+    result: list[tuple[Line, Point]] = []
     for arc in arcs:
         ahead = point - arc.centre
         if abs(ahead) <= arc.radius:
@@ -92,6 +92,6 @@ def tangents_to_arcs(point: Point, arcs: tuple[Arc, ...]) -> tuple[tuple[Line, P
             turned = (angle - arc.start) * math.copysign(1, arc.sweep) % math.tau
             if turned <= abs(arc.sweep) + NOUGHT or turned >= math.tau - NOUGHT:
                 touch = arc.at(angle)
-                if all(abs(touch - other) > ROUND * arc.radius for _, other in found):
-                    found.append((Line.between(point, touch), touch))
-    return tuple(found)
+                if all(abs(touch - other) > ROUND * arc.radius for _, other in result):
+                    result.append((Line.between(point, touch), touch))
+    return tuple(result)

@@ -142,22 +142,22 @@ def tangencies(
         Up to eight, each centre once.
     """
     size = float(radius)
-    found: list[Tangency] = []
+    result: list[Tangency] = []
     for one in first:
         for other in second:
             # Two crossings of the same loci are two; those of others may be the same again.
-            before = found[:] if found else ()
+            before = result[:] if result else ()
             for centre in _crossings(one.curve, other.curve):
                 if before and any(
                     abs(centre - known.centre) <= worked(abs(centre) + size) for known in before
                 ):
                     continue
-                found.append(
+                result.append(
                     Tangency(
                         centre, (one, other), (one.touch(centre, size), other.touch(centre, size))
                     )
                 )
-    return tuple(found)
+    return tuple(result)
 
 
 NO_RADIUS = same(1.0)

@@ -152,13 +152,13 @@ class Loop(Distinct):
         pairs = list(zip(self.pieces, self.pieces[1:], strict=False))
         if self.closed and len(self.pieces) > 1:
             pairs.append((self.pieces[-1], self.pieces[0]))
-        found = []
+        junctions = []
         for first, second in pairs:
             before, after = first.direction(first.exit), second.direction(first.exit)
             turn = math.atan2(before.cross(after), before.dot(after))
             within = first.curve_of == second.curve_of != ""
-            found.append(Junction(first.exit, first.name, second.name, turn, within))
-        return tuple(found)
+            junctions.append(Junction(first.exit, first.name, second.name, turn, within))
+        return tuple(junctions)
 
     @property
     def gap(self) -> float:

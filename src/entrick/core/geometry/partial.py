@@ -38,7 +38,7 @@ def jointed(ring: Loop, ends: Iterable[Point]) -> Loop:
 def places_on(ring: Loop, curves: Iterable[Curve], whole: bool = False) -> list[Place]:
     """Return where a run is met by drawn curves, or by the whole circles and lines behind them,
     each place once."""
-    found: list[Place] = []
+    places: list[Place] = []
     for curve in curves:
         for index, piece in enumerate(ring.pieces):
             for meeting in meet(piece.curve, curve):
@@ -46,9 +46,9 @@ def places_on(ring: Loop, curves: Iterable[Curve], whole: bool = False) -> list[
                 close = assembled(abs(spot))
                 if not is_drawn_at(piece.curve, spot) or not (whole or is_drawn_at(curve, spot)):
                     continue
-                if all(abs(spot - other) > close for _, other in found):
-                    found.append((index, spot))
-    return found
+                if all(abs(spot - other) > close for _, other in places):
+                    places.append((index, spot))
+    return places
 
 
 def between(ring: Loop, first: Place, last: Place) -> Loop:

@@ -84,18 +84,18 @@ def _furthest(ring: Sequence[Drawn], way: Point) -> Point:
 
 def _cut(ring: Sequence[Drawn], touches: Sequence[Point]) -> list[Drawn]:
     """Part arcs at touch points that lie inside them."""
-    found: list[Drawn] = []
+    result: list[Drawn] = []
     for curve in ring:
         at = [spot for spot in touches if isinstance(curve, Arc) and _inside(curve, spot)]
         if at and isinstance(curve, Arc):
             turn = ((at[0] - curve.centre).angle - curve.start) % math.tau
-            found.append(Arc(curve.centre, curve.radius, curve.start, turn, curve.exact))
-            found.append(
+            result.append(Arc(curve.centre, curve.radius, curve.start, turn, curve.exact))
+            result.append(
                 Arc(curve.centre, curve.radius, curve.start + turn, curve.sweep - turn, curve.exact)
             )
         else:
-            found.append(curve)
-    return found
+            result.append(curve)
+    return result
 
 
 def _inside(arc: Arc, spot: Point) -> bool:

@@ -156,7 +156,7 @@ class _Look:
 
 
 def _looks(loop: Loop, boxes: Sequence[Box]) -> list[_Look]:
-    found = []
+    result = []
     for index, (piece, box) in enumerate(zip(loop.pieces, boxes, strict=True)):
         before, after = loop.pieces[index - 1], loop.pieces[(index + 1) % len(loop.pieces)]
         corners = (
@@ -170,12 +170,12 @@ def _looks(loop: Loop, boxes: Sequence[Box]) -> list[_Look]:
                 square, turn = Point(1.0, 0.0), math.pi
             case Line(direction=ahead):
                 square, turn = ahead.normal, 0.0
-        found.append(
+        result.append(
             _Look(
                 (box.low + box.high) * 0.5, abs(box.high - box.low) / 2, square, turn + max(corners)
             )
         )
-    return found
+    return result
 
 
 def _turn(before: Point, after: Point) -> float:

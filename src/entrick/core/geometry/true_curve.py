@@ -81,16 +81,16 @@ class TrueCurve(ABC):
 
 def _changes(value: Callable[[float], float], stations: list[float]) -> list[float]:
     """Return where a value passes nought, by halving the stretches in which it changes its sign."""
-    found: list[float] = []
+    result: list[float] = []
     for low, high in pairwise(stations):
         below, above = value(low), value(high)
         if below == 0:
-            found.append(low)
+            result.append(low)
         elif below * above < 0:
-            found.append(_halved(value, low, high, below))
+            result.append(_halved(value, low, high, below))
     if stations and value(stations[-1]) == 0:
-        found.append(stations[-1])
-    return found
+        result.append(stations[-1])
+    return result
 
 
 def _halved(value: Callable[[float], float], low: float, high: float, below: float) -> float:

@@ -177,8 +177,8 @@ def pinned(
         if stop.side:
             found = [found[at] for at in _said(stop, found, index)]
             if len(found) != 1:
-                told = f"{' '.join(stop.side)} does not turn with the pieces"
-                raise WalkError(f"{told}: say at which point it comes onto {stop.name}", index)
+                message = f"{' '.join(stop.side)} does not turn with the pieces"
+                raise WalkError(f"{message}: say at which point it comes onto {stop.name}", index)
         spots.append(found)
     if onward:
         ways = _onward(spots, centre, step)
@@ -301,12 +301,12 @@ def _every(stops: Sequence[Stop], first: Mapping[int, Loop], period: int) -> Map
     the first period."""
     if not period:
         return first
-    found = {}
+    result = {}
     for index, stop in enumerate(stops):
         if stop.run is not None:
             as_drawn = first[index % period] is stops[index % period].run
-            found[index] = stop.run if as_drawn else stop.run.reversed
-    return found
+            result[index] = stop.run if as_drawn else stop.run.reversed
+    return result
 
 
 def _walked(stops: Sequence[Stop], closed: bool) -> tuple[Cost, Loop]:
@@ -427,18 +427,18 @@ def _said(stop: Stop, spots: Sequence[Point], index: int) -> list[int]:
 
 def _expanded(stops: Sequence[Stop], chosen: Mapping[int, Loop]) -> list[Stop]:
     """Put the pieces of every run in the place of its stop, walked the way that is tried."""
-    found: list[Stop] = []
+    result: list[Stop] = []
     leaving: Point | None = None
     for index, stop in enumerate(stops):
         if stop.run is None:
-            found.append(stop if leaving is None or stop.at else replace(stop, at=leaving))
+            result.append(stop if leaving is None or stop.at else replace(stop, at=leaving))
             leaving = None
             continue
         pieces = chosen[index].pieces
         cut = stop.run.closed
         for number, piece in enumerate(pieces):
             inner = (cut or 0 < number < len(pieces) - 1) and isinstance(piece.curve, Arc)
-            found.append(
+            result.append(
                 Stop(
                     piece.curve,
                     piece.name,
@@ -448,9 +448,9 @@ def _expanded(stops: Sequence[Stop], chosen: Mapping[int, Loop]) -> list[Stop]:
                 )
             )
         leaving = pieces[-1].exit if cut else None
-    if leaving is not None and found[0].at is None:
-        found[0] = replace(found[0], at=leaving)
-    return found
+    if leaving is not None and result[0].at is None:
+        result[0] = replace(result[0], at=leaving)
+    return result
 
 
 def _single(stop: Stop, closed: bool) -> Loop:
@@ -551,8 +551,8 @@ def _two_pieces(stops: Sequence[Stop], choices: list[list[Meeting]]) -> list[Mee
 
 def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
     first, second = stops[here], stops[there]
-    found = list(meet(first.curve, second.curve))
-    if not found:
+    meetings = list(meet(first.curve, second.curve))
+    if not meetings:
         shared = _shared_end(first.curve, second.curve)
         if shared is not None:
             return [Meeting(shared, True)]
@@ -564,14 +564,16 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
         raise WalkError(_apart(first.name, second.name, miss), there, place)
     if second.at is not None:
         target = second.at
-        return [min(found, key=lambda m: abs(m.point - target))]
-    found = [found[i] for i in _said(second, [m.point for m in found], there)]
+        return [min(meetings, key=lambda m: abs(m.point - target))]
+    meetings = [meetings[i] for i in _said(second, [m.point for m in meetings], there)]
     if second.side:
-        return found
+        return meetings
     drawn = [
-        m for m in found if is_drawn_at(first.curve, m.point) and is_drawn_at(second.curve, m.point)
+        m
+        for m in meetings
+        if is_drawn_at(first.curve, m.point) and is_drawn_at(second.curve, m.point)
     ]
-    return drawn or found
+    return drawn or meetings
 
 
 def _shared_end(first: Curve, second: Curve) -> Point | None:
@@ -792,8 +794,8 @@ def _equal_ways(
         ):
             continue
         if len(ways) == 2 and abs(ways[0].length - ways[1].length) <= worked(ways[0].length):
-            told = (
+            words = (
                 f"both ways round {stop.name} are equally long: say {stop.name} cw, "
                 f"{stop.name} ccw or via a point"
             )
-            yield Unsettled(index, told, _either(*ways))
+            yield Unsettled(index, words, _either(*ways))

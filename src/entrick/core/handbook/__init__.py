@@ -115,12 +115,12 @@ def as_markdown(chapter: str, key: str) -> str:
 
 def whole() -> str:
     """Return the guide to the plan language with every kind, as one document."""
-    told = "".join(
+    words = "".join(
         f"\n### {page.title}\n{kind.about.strip()}\n\n{worked(kind.shown)}\n"
         for page in pages_of("constructions")
         if (kind := kinds()[page.key])
     )
-    return f"{guide()}\n## Kinds\n{told}"
+    return f"{guide()}\n## Kinds\n{words}"
 
 
 @remembered(200)

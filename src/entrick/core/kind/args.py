@@ -97,13 +97,13 @@ class Said:
 
     def things(self, slot: str) -> list[tuple[str, Shape | Loop]]:
         """Return several references by name, the members of families one by one."""
-        found: list[tuple[str, Shape | Loop]] = []
+        result: list[tuple[str, Shape | Loop]] = []
         for ref in self.refs(slot):
             if isinstance(ref.shape, Family):
-                found += [(f"{ref.text}.{label}", member) for label, member in ref.shape.labelled]
+                result += [(f"{ref.text}.{label}", member) for label, member in ref.shape.labelled]
             else:
-                found.append((ref.text, ref.shape))
-        return found
+                result.append((ref.text, ref.shape))
+        return result
 
     def refs(self, slot: str) -> tuple[Ref, ...]:
         """Return the references of a slot for several."""
@@ -163,15 +163,15 @@ class Args:
         ClauseError
             When none was said.
         """
-        found = self.get(*keys)
-        if found is None:
+        result = self.get(*keys)
+        if result is None:
             forms = [
                 form.example for form in (self.kind.forms if self.kind else ()) if form.key in keys
             ]
             raise Wanting(
                 f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}"
             )
-        return found
+        return result
 
     def between(self) -> Said:
         """Return between what it lies: ``first`` and ``second``, two curves, or the pieces that
@@ -190,8 +190,10 @@ class Args:
         named = corner.ref("corner")
         meeting = named.meeting
         if meeting is None:
-            told = f"{named.text} is no corner; name one of a run, as in  corner frame.lower_right"
-            raise ClauseError(told, corner.clause)
+            message = (
+                f"{named.text} is no corner; name one of a run, as in  corner frame.lower_right"
+            )
+            raise ClauseError(message, corner.clause)
         refs = (
             (slot, Ref(piece.name, piece.curve))
             for slot, piece in zip(("first", "second"), meeting, strict=True)

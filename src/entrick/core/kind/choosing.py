@@ -214,15 +214,15 @@ def _undecided(options: Sequence[Option], left: Sequence[int], args: Args, noun:
         for letter, i in zip(LETTERS, open_, strict=False)
     ]
     if not left:
-        told = f"none of the {len(options)} {noun}s lies as it is said"
+        words = f"none of the {len(options)} {noun}s lies as it is said"
     elif len(left) < len(options):
-        told = f"{len(left)} of the {len(options)} {noun}s still fit"
+        words = f"{len(left)} of the {len(options)} {noun}s still fit"
     else:
-        told = f"{len(options)} {noun}s fit"
+        words = f"{len(options)} {noun}s fit"
     listed = "; ".join(
         f"{each.letter} {each.told(args.unit)} ({', '.join(each.words)})" for each in candidates
     )
-    return Undecided(f"{told}; say which: {listed}", candidates)
+    return Undecided(f"{words}; say which: {listed}", candidates)
 
 
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:

@@ -76,11 +76,11 @@ class Item(Distinct):
 
     def part(self, name: str) -> Shape | Loop | None:
         """Return what stands behind a dot: a part, or an outermost place of one that is round."""
-        found = self.parts.get(name)
-        if found is None:
+        result = self.parts.get(name)
+        if result is None:
             owner, _, side = name.rpartition(".")
-            found = _outermost(self.parts.get(owner) if owner else self.shape).get(side)
-        return found
+            result = _outermost(self.parts.get(owner) if owner else self.shape).get(side)
+        return result
 
     @property
     def named(self) -> Mapping[str, Shape | Loop]:
@@ -280,5 +280,5 @@ class Figure:
         close = [each for each in self.items if each.casefold() == name.casefold()]
         close += nearest(name, self.items)
         ways = [(text, f"{each}{part}") for each in dict.fromkeys(close)]
-        told = f"nothing above is called {name}; {_wanted(wanted)} is wanted here"
-        return Unknown(told, name, ways)
+        words = f"nothing above is called {name}; {_wanted(wanted)} is wanted here"
+        return Unknown(words, name, ways)

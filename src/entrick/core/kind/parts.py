@@ -81,11 +81,11 @@ def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:
     for piece in shape.pieces:
         name = piece.name.rpartition(".")[2]
         names[name] = names.get(name, 0) + 1
-        told = name if names[name] == 1 else f"{name}_{names[name]}"
+        words = name if names[name] == 1 else f"{name}_{names[name]}"
         pieces.append(
             Piece(
                 piece.curve,
-                f"{owner}.{told}",
+                f"{owner}.{words}",
                 piece.entry,
                 piece.exit,
                 owner if piece.curve_of else "",

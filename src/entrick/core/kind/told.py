@@ -38,9 +38,9 @@ def completed(sentence: str, args: Args) -> str:
             left = shorter
     if not added:
         return sentence
-    told = ", ".join(added[:MOST_ADDED])
+    words = ", ".join(added[:MOST_ADDED])
     more = len(added) - MOST_ADDED
-    return f"{sentence.rstrip('.')}, {told}{f' and {more} more' if more > 0 else ''}."
+    return f"{sentence.rstrip('.')}, {words}{f' and {more} more' if more > 0 else ''}."
 
 
 OTHERWISE = {

@@ -94,8 +94,8 @@ def judge(
     opened = measured / 2 if step.is_across else measured
     off, graduation = float(opened) - setting.drawn, float(kit.graduation)
     if step.is_across and abs(float(measured) - setting.drawn) <= graduation / 2 + ROUND:
-        told = f"that is the radius, and right: across it is {_spelt(2 * setting.drawn, kit)}"
-        return Verdict("line", float(measured) - setting.drawn, told)
+        words = f"that is the radius, and right: across it is {_spelt(2 * setting.drawn, kit)}"
+        return Verdict("line", float(measured) - setting.drawn, words)
     mm = abs(off) * float(kit.unit.mm)
     # What is measured back is measured by hand too.
     usual = NINE_IN_TEN * math.hypot(

@@ -36,8 +36,8 @@ class Among:
     def half_way(self, own: int) -> Reals:
         """Return how far it is half the way from each place of a run to what else runs to the left
         of it, and to the right; `reach` where nothing does."""
-        found: Reals = self._half_way[:, self._owner == own]
-        return found
+        result: Reals = self._half_way[:, self._owner == own]
+        return result
 
     def clear(self, own: int, places: Places) -> npt.NDArray[np.bool_]:
         """Tell which places are clear of every run but one."""
@@ -51,9 +51,9 @@ class Among:
         here, there = np.concatenate((others, others[:, ::-1])).T
         left = np.concatenate([np.zeros(0, complex), *map(to_the_left, self._runs)])
         away = (self._places[there] - self._places[here]) * np.conj(left[here])
-        found: Reals = np.full((2, len(self._places)), self._reach)
-        for side, across in zip(found, (away.real, -away.real), strict=True):
+        result: Reals = np.full((2, len(self._places)), self._reach)
+        for side, across in zip(result, (away.real, -away.real), strict=True):
             # What lies ahead rather than across is the next piece, or crosses.
             beside = across >= np.abs(away.imag)
             np.minimum.at(side, here[beside], across[beside] / 2)
-        return found
+        return result

@@ -127,8 +127,8 @@ def alongside(moved: Places, count: int) -> Places:
     if len(moved) == count:
         return moved
     nearest = np.round(np.linspace(0, len(moved) - 1, count)).astype(int)
-    found: Places = moved[nearest]
-    return found
+    places: Places = moved[nearest]
+    return places
 
 
 def _mixed(moves: csr_array) -> Reals:
@@ -139,5 +139,5 @@ def _mixed(moves: csr_array) -> Reals:
         return np.zeros((0, 0))
     square = (moves.T @ moves).toarray()
     squares, mixed = eigh(square, subset_by_index=(max(0, count - MOST), count - 1))
-    found: Reals = mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
-    return found
+    result: Reals = mixed[:, squares > NEXT_TO_NOTHING][:, ::-1]
+    return result

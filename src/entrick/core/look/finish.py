@@ -47,8 +47,8 @@ def fine_lines(work: Work, pieces: Sequence[LinedPiece]) -> Places:
 def _are_clear(places: Places, pieces: Sequence[LinedPiece], far: float) -> npt.NDArray[np.bool_]:
     """Tell which places are further than that from every piece of the plan, mm."""
     tree = tree_of([piece.places[:, SOUND] for piece in pieces])
-    found: npt.NDArray[np.bool_] = np.isinf(tree.query(pairs(places), distance_upper_bound=far)[0])
-    return found
+    result: npt.NDArray[np.bool_] = np.isinf(tree.query(pairs(places), distance_upper_bound=far)[0])
+    return result
 
 
 def of_the_finish(
@@ -72,16 +72,16 @@ def _ahead(run: Places, places: Places) -> Places:
     """Return which way a run of straights goes beside each of some places."""
     middles, ways = (run[1:] + run[:-1]) / 2, np.diff(run)
     nearest = np.argmin(np.abs(places[:, None] - middles), axis=1)
-    found: Places = ways[nearest]
-    return found
+    result: Places = ways[nearest]
+    return result
 
 
 def on_any(marks: Iterable[Mark], places: Places) -> npt.NDArray[np.bool_]:
     """Tell which places lie on dimensions, centre lines or lettering."""
-    found = np.zeros(len(places), bool)
+    result = np.zeros(len(places), bool)
     for mark in marks:
-        found |= _is_of(mark, places)
-    return found
+        result |= _is_of(mark, places)
+    return result
 
 
 def extra_lines(
@@ -122,12 +122,12 @@ def _is_lettered(mark: Lettering, angle: float, places: Places) -> npt.NDArray[n
     long = len(mark.text) * mark.height
     back = {"start": 0.0, "middle": 0.5, "end": 1.0}[mark.anchor] * long
     away = (places - start) * np.conj(ahead) + back
-    found: npt.NDArray[np.bool_] = (
+    result: npt.NDArray[np.bool_] = (
         (away.real > -FAR)
         & (away.real < long + FAR)
         & (np.abs(away.imag - mark.height / 2) < mark.height / 2 + FAR)
     )
-    return found
+    return result
 
 
 def _clusters(places: Places) -> Iterator[tuple[float, float, float]]:

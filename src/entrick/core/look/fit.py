@@ -156,8 +156,8 @@ def _usually(rows: Reals, there: npt.NDArray[np.bool_]) -> Reals:
     places as it has sizes a circle goes however they scatter, and of five three are no scatter."""
     ordered = np.sort(np.where(there, rows, np.inf), axis=1)
     middle, own = there.sum(axis=1) + SIZES, np.arange(len(rows))
-    found: Reals = (ordered[own, (middle - 2) // 2] + ordered[own, (middle - 1) // 2]) / 2
-    return found
+    result: Reals = (ordered[own, (middle - 2) // 2] + ordered[own, (middle - 1) // 2]) / 2
+    return result
 
 
 def fit_line(places: Places, spacing: float) -> FittedLine:

@@ -80,14 +80,14 @@ class Stroke:
     @cached_property
     def there(self) -> npt.NDArray[np.bool_]:
         """At which places it is dark enough."""
-        found: npt.NDArray[np.bool_] = self.dark > FAINT * self.outline
-        return found
+        result: npt.NDArray[np.bool_] = self.dark > FAINT * self.outline
+        return result
 
     @cached_property
     def places(self) -> Places:
         """Its middle, where it is."""
-        found: Places = (self.run + to_the_left(self.run) * self.middle)[self.there]
-        return found
+        places: Places = (self.run + to_the_left(self.run) * self.middle)[self.there]
+        return places
 
     @property
     def inner(self) -> Places:
@@ -153,16 +153,16 @@ def evenly(run: Places) -> Places:
     """Return places along a run, `STEP` apart."""
     sizes = np.concatenate(([0.0], np.cumsum(np.abs(np.diff(run)))))
     at = np.linspace(0.0, sizes[-1], max(FEWEST, math.ceil(sizes[-1] / STEP) + 1))
-    found: Places = np.interp(at, sizes, run)
-    return found
+    places: Places = np.interp(at, sizes, run)
+    return places
 
 
 def darkest_near(straight: Straight, places: Places, left: complex) -> Reals:
     """Return how dark what is darkest is within a stroke's width of places, square to a way."""
     steps = np.arange(-0.4, 0.41, FINE)
     ink = straight.at(places[:, None] + left * steps)
-    found: Reals = gaussian_filter1d(ink, SOFT / 2 / FINE, axis=1).max(axis=1)
-    return found
+    result: Reals = gaussian_filter1d(ink, SOFT / 2 / FINE, axis=1).max(axis=1)
+    return result
 
 
 def _outline(straight: Straight, seen: Sequence[_Across], lightest: float) -> float:
@@ -228,10 +228,10 @@ def _middle(seen: _Across, beside: npt.NDArray[np.bool_], half: float) -> Reals:
     """Return where the middle of a stroke is: where another runs into it on one side, its free edge
     tells."""
     left, right = seen.edges
-    found = seen.middle
+    result = seen.middle
     for edge, merges in (
         (right + half, beside[0] & ~beside[1]),
         (left - half, beside[1] & ~beside[0]),
     ):
-        found = np.where(merges & np.isfinite(edge), edge, found)
-    return found
+        result = np.where(merges & np.isfinite(edge), edge, result)
+    return result

@@ -114,12 +114,12 @@ def outline_of(pieces: Sequence[LinedPiece], errors: Sequence[Places], hand: int
 
 def _shares(places: Places, long: npt.NDArray[np.bool_]) -> Reals:
     """Return for how many places count, of which some are on pieces that came out long."""
-    found = np.ones(len(places))
+    result = np.ones(len(places))
     _, own, many = np.unique(
         np.round(np.nan_to_num(places[long]) / EVERY), return_inverse=True, return_counts=True
     )
-    found[long] = 1 / many[own]
-    return found
+    result[long] = 1 / many[own]
+    return result
 
 
 @dataclass(frozen=True)
@@ -202,11 +202,11 @@ def laid_over(outline: Outline, seen: Seen, near: Mapping[int, Places] | None = 
 
 def _as_many(outline: Outline, near: Mapping[int, Places]) -> Places:
     """Return where each place of an outline may have come to lie; none for what is not there."""
-    found = np.full(len(outline.places), np.nan + 0j)
+    places = np.full(len(outline.places), np.nan + 0j)
     for n, own in outline.pieces.items():
         if n in near:
-            found[own] = between(near[n], own.stop - own.start)
-    return found
+            places[own] = between(near[n], own.stop - own.start)
+    return places
 
 
 def _errors(outline: Outline, seen: Seen, near: Places | None) -> Reals:
@@ -243,8 +243,8 @@ def _least(across: Reals, weights: Reals, wanted: Reals) -> Reals:
 def _to_stroke(places: Places, seen: Seen) -> Places:
     """Return the way from places to the nearest stroke; far for what is not there."""
     there = np.isfinite(places)
-    found: Places = np.where(there, seen.nearest(places) - np.nan_to_num(places), FAR + 0j)
-    return found
+    result: Places = np.where(there, seen.nearest(places) - np.nan_to_num(places), FAR + 0j)
+    return result
 
 
 def _from(drawn: Places, outline: Outline, seen: Seen) -> Reals:

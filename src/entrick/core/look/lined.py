@@ -69,8 +69,8 @@ class LinedPiece:
         if self.centre is None or self.radius is None:
             return np.zeros(len(self.there), bool)
         steps = np.mean(np.abs(np.diff(self.places, axis=0)), axis=0)
-        found: npt.NDArray[np.bool_] = steps**2 > 8 * BESIDE * self.radius
-        return found
+        result: npt.NDArray[np.bool_] = steps**2 > 8 * BESIDE * self.radius
+        return result
 
     def run(self, hand: int) -> Places:
         """Return places along it as one hand drew it, close enough for straights between them."""
@@ -96,8 +96,8 @@ class LinedPiece:
     @cached_property
     def _long(self) -> Reals:
         """How long each hand drew it, mm."""
-        found: Reals = np.sum(np.abs(np.diff(self.places, axis=0)), axis=0)
-        return found
+        result: Reals = np.sum(np.abs(np.diff(self.places, axis=0)), axis=0)
+        return result
 
     @property
     def is_heavy(self) -> bool:
@@ -173,8 +173,8 @@ def between(run: Places, count: int) -> Places:
     at = np.linspace(0.0, len(run) - 1, count)
     first = np.minimum(at.astype(int), len(run) - 2)
     share = (at - first).reshape(-1, *[1] * (run.ndim - 1))
-    found: Places = (1 - share) * run[first] + share * run[first + 1]
-    return found
+    places: Places = (1 - share) * run[first] + share * run[first + 1]
+    return places
 
 
 def _finer(run: Places, middle: complex) -> Places:
@@ -190,10 +190,10 @@ def _on_arc(run: Places, middle: complex, count: int) -> Places:
     spokes, at = run - middle, np.arange(len(run))
     turned, long = np.unwrap(np.angle(spokes)), np.abs(spokes)
     shares = np.linspace(0.0, at[-1], count)
-    found: Places = middle + np.interp(shares, at, long) * np.exp(
+    places: Places = middle + np.interp(shares, at, long) * np.exp(
         1j * np.interp(shares, at, turned)
     )
-    return found
+    return places
 
 
 def _shares(size: float) -> Reals:
@@ -243,8 +243,8 @@ def _places_of(planned: Line | Circle | Arc | Loop, loop: Loop, factor: float) -
         return [planned.at(math.tau * float(s)) for s in _shares(size)]
     sizes = np.cumsum([0.0, *(piece.length for piece in loop.pieces)])
     total = float(sizes[-1])
-    found = []
+    points = []
     for share in _shares(total * factor):
         at = float(np.interp(share * total, sizes, np.arange(len(sizes))))
-        found.append(place_at(loop, at))
-    return found
+        points.append(place_at(loop, at))
+    return points

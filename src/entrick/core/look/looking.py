@@ -251,5 +251,5 @@ def _from_sound(
 def _first(places: Places, true: Places) -> Places:
     share = np.linspace(0.0, 1.0, len(places))
     run = np.interp(share, np.linspace(0.0, 1.0, len(true)), true[:, 0])
-    found: Places = np.column_stack((run, places[:, 1:]))
-    return found
+    result: Places = np.column_stack((run, places[:, 1:]))
+    return result

@@ -134,7 +134,7 @@ def _fitted(
 ) -> Sequence[FittedCircle | FittedLine | None]:
     """Return what is drawn of lines, arcs and circles; none for curves, and where too little is
     seen."""
-    found: list[FittedCircle | FittedLine | None] = [None] * len(pieces)
+    result: list[FittedCircle | FittedLine | None] = [None] * len(pieces)
     enough = [
         n
         for n, stroke in enumerate(strokes)
@@ -154,11 +154,11 @@ def _fitted(
         # So flat, or so scattered, that no circle could be told from it.
         likely = expected / UNLIKELY < circle.radius < expected * UNLIKELY
         sure = circle.radius_off < min(circle.radius, expected) / 3
-        found[n] = circle if likely and sure else None
+        result[n] = circle if likely and sure else None
     for n in enough:
         if n not in begun and isinstance(pieces[n].planned, Line):
-            found[n] = fit_line(strokes[n].places, HANG_TOGETHER)
-    return found
+            result[n] = fit_line(strokes[n].places, HANG_TOGETHER)
+    return result
 
 
 UNLIKELY = 5.0
@@ -193,8 +193,8 @@ def _off_plan(piece: LinedPiece, places: Places) -> Reals:
     nearest = np.argmin(np.abs(away), axis=1)
     rows = np.arange(len(places))
     side = np.sign((np.conj(along)[nearest] * away[rows, nearest]).imag)
-    found: Reals = np.abs(away[rows, nearest]) * side
-    return found
+    result: Reals = np.abs(away[rows, nearest]) * side
+    return result
 
 
 def _longest(missing: npt.NDArray[np.bool_]) -> int:

@@ -100,12 +100,12 @@ def read_taken(text: str) -> Taken:
 
 def _number(text: str, row: int) -> float:
     try:
-        found = float(text.replace(",", "."))
+        result = float(text.replace(",", "."))
     except ValueError:
-        found = math.nan
-    if not math.isfinite(found) or abs(found) > LARGEST:
+        result = math.nan
+    if not math.isfinite(result) or abs(result) > LARGEST:
         raise PlacesError(f"row {row}: {text[:20] or 'nothing'} is no length in mm")
-    return found
+    return result
 
 
 LARGEST = 100_000
@@ -165,19 +165,19 @@ def look_at_places(work: Work, taken: Taken) -> FoundByPlaces:
     shift = fitted[SOUND][1]
     off = scene.off(SOUND, fitted[SOUND])
     if chi[SOUND] <= most and scene.worst(SOUND, fitted[SOUND]) < GROSS:
-        told = "Everything measured is within a hand."
-        return FoundByPlaces((), True, off, shift, _placed(told, shift))
+        words = "Everything measured is within a hand."
+        return FoundByPlaces((), True, off, shift, _placed(words, shift))
     likely = chi / 2 - np.log([1, *(slip.weight for slip in every.slips)])
     # What was measured was not left out.
     likely[[SOUND, *(at for at, s in enumerate(every.slips, 1) if s.sort == "left out")]] = np.inf
     best = int(np.argmin(likely))
     if chi[SOUND] - chi[best] < CLEAR:
-        told = "Everything measured is about within a hand."
-        return FoundByPlaces((), True, off, shift, _placed(told, shift))
+        words = "Everything measured is about within a hand."
+        return FoundByPlaces((), True, off, shift, _placed(words, shift))
     if chi[best] > most:
         worst = f"most {off[0][0]}, by {off[0][1]:.1f} mm" if off else ""
-        told = f"No one slip gives what was measured; {worst}."
-        return FoundByPlaces((), False, off, shift, _placed(told, shift))
+        words = f"No one slip gives what was measured; {worst}."
+        return FoundByPlaces((), False, off, shift, _placed(words, shift))
     near = [
         hand
         for hand in map(int, np.argsort(likely)[:-1])
@@ -187,10 +187,10 @@ def look_at_places(work: Work, taken: Taken) -> FoundByPlaces:
     ]
     slips = each_once([explained(every, hand, float(chi[SOUND] - chi[hand])) for hand in near])
     first, *others = slips
-    told = f"At step {first.step} {first.slip.key}: {first.slip.said}"
+    words = f"At step {first.step} {first.slip.key}: {first.slip.said}"
     if others:
-        told += f" (or {', or '.join(f'step {e.step}, {e.slip.key}' for e in others[:3])})"
-    return FoundByPlaces(slips, True, off, shift, _placed(f"{told}.", fitted[best][1]))
+        words += f" (or {', or '.join(f'step {e.step}, {e.slip.key}' for e in others[:3])})"
+    return FoundByPlaces(slips, True, off, shift, _placed(f"{words}.", fitted[best][1]))
 
 
 def _placed(told: str, shift: complex) -> str:
@@ -334,8 +334,8 @@ def _foot(places: Places, run: Places) -> Places:
     share = np.clip((np.conj(along) * offset).real / size, 0.0, 1.0)
     spots = start + share * along
     nearest = np.argmin(np.abs(places[:, None] - spots), axis=1)
-    found: Places = spots[np.arange(len(places)), nearest]
-    return found
+    result: Places = spots[np.arange(len(places)), nearest]
+    return result
 
 
 def to_measure(work: Work, most: int = 14) -> Sequence[tuple[str, str]]:

@@ -70,8 +70,8 @@ def played(work: Work, question: Question, answer: float | str) -> Played:
             lost = True
         elif float(np.max(np.abs(wrong - right))) > SEEN:
             runs.append(piece.run(2))
-    told = "With that a piece of the outline cannot be drawn: what it stands on does not meet."
-    return Played(tuple(_run(origin + run) for run in runs), told if lost else "")
+    words = "With that a piece of the outline cannot be drawn: what it stands on does not meet."
+    return Played(tuple(_run(origin + run) for run in runs), words if lost else "")
 
 
 def _run(places: Places) -> Run:

@@ -88,8 +88,8 @@ def pairs(places: Places) -> Reals:
 def to_the_left(run: Places) -> Places:
     """Return the direction square to a run at each of its places, to the left."""
     ahead = np.gradient(run)
-    found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
-    return found
+    places: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
+    return places
 
 
 def from_run(places: Places, run: Places) -> Reals:
@@ -98,8 +98,8 @@ def from_run(places: Places, run: Places) -> Reals:
     size = np.maximum(np.abs(along) ** 2, np.finfo(float).tiny)
     offset = places[:, None] - start
     share = np.clip((np.conj(along) * offset).real / size, 0.0, 1.0)
-    found: Reals = np.min(np.abs(offset - share * along), axis=1)
-    return found
+    result: Reals = np.min(np.abs(offset - share * along), axis=1)
+    return result
 
 
 CLOSED = 0.01
@@ -129,5 +129,5 @@ def from_arcs(places: Places, runs: Sequence[Places]) -> Reals:
     swept = np.mod(sense * (end - start), math.tau)
     on = turned <= np.where(swept < CLOSED, math.tau, swept)
     beyond = np.min(np.abs(places - ends), axis=0)
-    found: Reals = np.min(np.where(on, np.abs(np.abs(spokes) - radius), beyond), axis=0)
-    return found
+    result: Reals = np.min(np.where(on, np.abs(np.abs(spokes) - radius), beyond), axis=0)
+    return result

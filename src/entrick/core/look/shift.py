@@ -49,8 +49,8 @@ def shift_of(expected: Places, seen: SeenStrokes) -> complex:
 
 
 def _cost_at(shifts: Places, places: Places, seen: SeenStrokes) -> Reals:
-    found: Reals = np.mean(np.minimum(seen.away(places + shifts[:, None]), FAR), axis=1)
-    return found
+    result: Reals = np.mean(np.minimum(seen.away(places + shifts[:, None]), FAR), axis=1)
+    return result
 
 
 def fine_shift(pieces: Sequence[LinedPiece], explained: Named) -> complex:

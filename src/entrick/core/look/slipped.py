@@ -99,13 +99,13 @@ class SlippedBoard(Board):
 
     def read(self, size: Number) -> float | Reals:
         """Return a size as it is measured."""
-        found = super().read(size)
+        result = super().read(size)
         # What an instrument is opened to has its slips there.
         if isinstance(self.now, Swing | GoOver) or (
             isinstance(self.now, StepOff) and not self.now.by_rule
         ):
-            return found
-        return self._with_slips(size, np.full(self.hands.count, float(found)))
+            return result
+        return self._with_slips(size, np.full(self.hands.count, float(result)))
 
     def _with_slips(self, right: Number, size: Reals) -> Reals:
         size = np.array(size)
@@ -128,10 +128,10 @@ class SlippedBoard(Board):
         slipped = self._suffering("crossing")
         if not slipped:
             return side
-        found = np.full(self.hands.count, float(side))
+        result = np.full(self.hands.count, float(side))
         for hand, _ in slipped:
-            found[hand] *= -1.0
-        return found
+            result[hand] *= -1.0
+        return result
 
     def _two_rounds(self, first: DrawnRound, second: DrawnRound, side: float | Reals) -> Places:
         apart = np.abs(second.centre - first.centre)
@@ -180,9 +180,9 @@ def carry_out_slipped(
 
 def rounds_about(board: Board) -> Mapping[Key, list[DrawnRound]]:
     """Return the circles and swings that stand about each mark."""
-    found: dict[Key, list[DrawnRound]] = {}
+    result: dict[Key, list[DrawnRound]] = {}
     for key, needle in board.needles.items():
         thing = board.things.get(key)
         if isinstance(thing, DrawnRound):
-            found.setdefault(needle, []).append(thing)
-    return found
+            result.setdefault(needle, []).append(thing)
+    return result

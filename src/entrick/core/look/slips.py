@@ -99,8 +99,8 @@ class _Maker:
             case Draw(way=Way() as way) if float(way.degrees) % RIGHT_ANGLE:
                 yield from self._angles(act, float(way.degrees))
             case Prick(pick="first" | "second" | "left" | "right", both=False):
-                told = "The other of the two crossings was taken"
-                yield Slip(act, "crossing", "other crossing", told, 6)
+                words = "The other of the two crossings was taken"
+                yield Slip(act, "crossing", "other crossing", words, 6)
             case GoOver(pieces=pieces, setting=setting):
                 for each in pieces[:1] if len(pieces) == 1 else ():
                     if setting is not None and setting.between is None:
@@ -203,8 +203,8 @@ class _Maker:
         if not isinstance(along, DrawnRound):
             for counted in (count - 1, count + 1):
                 if counted > 0 and count > 1:
-                    told = "One part too many or too few was counted"
-                    yield self._answer("one part out", 4, size * count / counted, told)
+                    words = "One part too many or too few was counted"
+                    yield self._answer("one part out", 4, size * count / counted, words)
             return
         radius = float(along.radius[0])
         half = size / 2 / radius
@@ -214,12 +214,12 @@ class _Maker:
         parts = math.pi / turn
         for other in (parts - 1, parts + 1):
             if other > 1:
-                told = f"One part out: the {round(other)}th of the circle was stepped"
-                yield self._answer("one part out", 4, chord(radius, other), told)
-        told = "Dividers span the chord, not the arc"
-        yield self._answer("arc for chord", 4, 2 * radius * turn, told)
-        told = "The radius steps off six only"
-        yield self._answer("radius stepped", 2, radius, told)
+                words = f"One part out: the {round(other)}th of the circle was stepped"
+                yield self._answer("one part out", 4, chord(radius, other), words)
+        words = "Dividers span the chord, not the arc"
+        yield self._answer("arc for chord", 4, 2 * radius * turn, words)
+        words = "The radius steps off six only"
+        yield self._answer("radius stepped", 2, radius, words)
         yield self._answer("half chord", 2, size / 2, "The chord is twice that")
 
     # Of directions, and where the needle stands.
@@ -248,8 +248,8 @@ class _Maker:
                 places.setdefault(complex(round(place.real, 6), round(place.imag, 6)), key)
         nearest = sorted(places, key=lambda place: abs(place - here))[:CENTRES]
         for place in nearest:
-            told = "The needle stood on another mark"
-            yield Slip(act, "needle", "wrong centre", told, 3, instead=places[place])
+            words = "The needle stood on another mark"
+            yield Slip(act, "needle", "wrong centre", words, 3, instead=places[place])
 
 
 def _sizes(act: Act) -> Iterator[float]:

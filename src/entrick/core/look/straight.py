@@ -114,13 +114,13 @@ class Straight:
     def is_inside(self, places: Places, room: float = 0.0) -> npt.NDArray[np.bool_]:
         """Tell which places lie inside the border, and so far from it."""
         frame = self.frame
-        found: npt.NDArray[np.bool_] = (
+        result: npt.NDArray[np.bool_] = (
             (places.real > frame.left + room)
             & (places.real < frame.right - room)
             & (places.imag > frame.low + room)
             & (places.imag < frame.high - room)
         )
-        return found
+        return result
 
 
 LEAST = 0.12

@@ -102,8 +102,8 @@ class SeenStrokes:
     @cached_property
     def _near(self) -> Ink:
         """The darkest there is about each place."""
-        found: Ink = maximum_filter(self._soft, round(2 * ABOUT * COARSE) + 1)
-        return found
+        result: Ink = maximum_filter(self._soft, round(2 * ABOUT * COARSE) + 1)
+        return result
 
     @cached_property
     def lightest(self) -> float:
@@ -174,8 +174,8 @@ class SeenStrokes:
         upwards, sideways = 2 * soft - up - down, 2 * soft - left - right
         top = (soft >= up) & (soft > down) & (upwards >= sideways / 2)
         top |= (soft >= left) & (soft > right) & (sideways >= upwards / 2)
-        found: npt.NDArray[np.bool_] = top & self._in_the_space
-        return found
+        result: npt.NDArray[np.bool_] = top & self._in_the_space
+        return result
 
     @cached_property
     def lined_in(self) -> Places:
@@ -189,8 +189,8 @@ class SeenStrokes:
         low, high = HEAVY
         parting = _between(np.minimum(soft[top], self.outline))
         dark = np.clip(parting, low * self.outline, high * self.outline)
-        found: npt.NDArray[np.bool_] = top & (soft >= dark)
-        return found
+        result: npt.NDArray[np.bool_] = top & (soft >= dark)
+        return result
 
     @cached_property
     def _in_the_space(self) -> npt.NDArray[np.bool_]:
@@ -207,8 +207,8 @@ class SeenStrokes:
                 high = min(high, level)
         across = (x > frame.left + EDGE) & (x < frame.right - EDGE)
         upwards = (y > low + EDGE) & (y < high - EDGE)
-        found: npt.NDArray[np.bool_] = upwards[:, None] & across[None, :]
-        return found
+        result: npt.NDArray[np.bool_] = upwards[:, None] & across[None, :]
+        return result
 
     @cached_property
     def places(self) -> Places:
@@ -261,8 +261,8 @@ class SeenStrokes:
             self._runs.imag, places
         )
         along = (double * np.conj(ahead**2)).real
-        found: npt.NDArray[np.bool_] = along > math.cos(2 * ASKEW) * np.abs(double * ahead**2)
-        return found
+        result: npt.NDArray[np.bool_] = along > math.cos(2 * ASKEW) * np.abs(double * ahead**2)
+        return result
 
     def _middle(self, row: npt.NDArray[np.integer], column: npt.NDArray[np.integer]) -> Places:
         """Return where strokes are darkest in cells they are darkest in: along the way the picture
@@ -271,10 +271,10 @@ class SeenStrokes:
         away = np.clip((np.conj(across) * slope).real / np.maximum(bend, LEVEL), -1.0, 1.0)
         at = column + 1j * row + away * across
         height = self.straight.frame.height
-        found: Places = (
+        places: Places = (
             (at.real + 0.5) / COARSE + 1j * (height - (at.imag + 0.5) / COARSE) - self.origin
         )
-        return found
+        return places
 
     def _bent(
         self, row: npt.NDArray[np.integer], column: npt.NDArray[np.integer]
@@ -301,10 +301,10 @@ class SeenStrokes:
         on = np.nan_to_num(places + self.origin, nan=-1.0)
         column = np.clip(np.floor(on.real * COARSE), 0, field.shape[1] - 1).astype(int)
         row = np.floor((self.straight.frame.height - on.imag) * COARSE)
-        found: Reals = np.asarray(
+        result: Reals = np.asarray(
             field[np.clip(row, 0, field.shape[0] - 1).astype(int), column], float
         )
-        return found
+        return result
 
 
 def _softened(ink: Ink, at: npt.NDArray[np.floating], soft: float) -> Ink:
@@ -317,8 +317,8 @@ def _softened(ink: Ink, at: npt.NDArray[np.floating], soft: float) -> Ink:
     ends = np.arange(len(at) + 1) * rows.shape[1]
     row = np.clip(rows, 0, len(ink) - 1)
     mean = csr_array((shares.astype(ink.dtype).ravel(), row.ravel(), ends), (len(at), len(ink)))
-    found: Ink = mean @ ink
-    return found
+    result: Ink = mean @ ink
+    return result
 
 
 def _between(strengths: npt.NDArray[np.floating]) -> float:

@@ -65,8 +65,8 @@ def traced(
 def elsewhere(pieces: Sequence[LinedPiece]) -> npt.NDArray[np.bool_]:
     """Tell of each piece which hands have it elsewhere than it belongs, or not at all."""
     moved = [np.max(np.abs(p.places - p.places[:, :1]), axis=0) > HARDLY for p in pieces]
-    found: npt.NDArray[np.bool_] = np.array(moved) | ~np.array([piece.there for piece in pieces])
-    return found
+    result: npt.NDArray[np.bool_] = np.array(moved) | ~np.array([piece.there for piece in pieces])
+    return result
 
 
 def _tree(runs: Sequence[Places]) -> KDTree | None:

@@ -187,13 +187,13 @@ def _can_be_drawn(
     pieces: Sequence[LinedPiece], low: complex, high: complex
 ) -> npt.NDArray[np.bool_]:
     """Tell of which hands all that they drew lies within the border."""
-    found = np.ones(pieces[0].places.shape[1] if pieces else 1, bool)
+    result = np.ones(pieces[0].places.shape[1] if pieces else 1, bool)
     for piece in pieces:
         x, y = piece.places.real, piece.places.imag
         inside = (x > low.real - OVER) & (x < high.real + OVER)
         inside &= (y > low.imag - OVER) & (y < high.imag + OVER)
-        found &= inside.all(axis=0) | ~piece.there
-    return found
+        result &= inside.all(axis=0) | ~piece.there
+    return result
 
 
 def _of_hands(piece: LinedPiece, hands: Sequence[int]) -> LinedPiece:
@@ -431,8 +431,8 @@ def _forth(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
         away = np.minimum(seen.away(piece.places), FAR)
         squares += np.sum(np.where(shown, away**2, 0.0), axis=0)
         numbers += np.count_nonzero(shown, axis=0)
-    found: Reals = squares / np.maximum(numbers, 1)
-    return found
+    result: Reals = squares / np.maximum(numbers, 1)
+    return result
 
 
 class _Back:

@@ -179,22 +179,22 @@ def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Numbe
     possible = [bound for bound in limits if not bound.never]
     if isinstance(one.curve, Circle) and isinstance(other.curve, Circle):
         apart = abs(other.curve.centre - one.curve.centre)
-        told = (
+        words = (
             f"swings of {args.say(one.swing)} and {args.say(other.swing)} cannot meet across "
             f"{args.say(apart)}"
         )
     else:
-        told = f"no arc of {args.say(size)} reaches both {names[0]} and {names[1]}"
+        words = f"no arc of {args.say(size)} reaches both {names[0]} and {names[1]}"
     if not possible:
-        return f"{told}: no radius would do; change a contact or move {names[1]}"
+        return f"{words}: no radius would do; change a contact or move {names[1]}"
     least = min((b.least or 0.0 for b in possible), default=0.0)
     greatest = [b.greatest for b in possible]
     if float(size) < least:
-        return f"{told}: the radius must be at least {args.say(least)}"
+        return f"{words}: the radius must be at least {args.say(least)}"
     top = None if None in greatest else max(g for g in greatest if g is not None)
     if top is not None and float(size) > top:
-        return f"{told}: the radius may be at most {args.say(top)}"
-    return f"{told}: move {names[1]}"
+        return f"{words}: the radius may be at most {args.say(top)}"
+    return f"{words}: move {names[1]}"
 
 
 def _options(tangency: Tangency, said: list[Said], size: Number, long: bool) -> list[Option]:

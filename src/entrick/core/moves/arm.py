@@ -56,15 +56,15 @@ def _axis(args: Args) -> tuple[Line, str]:
 
 def _named(normal: Point, sides: tuple[Line, ...]) -> dict[str, Line]:
     """Return the sides by where they lie: the first is that to which the normal leads."""
-    found: dict[str, Line] = {}
+    result: dict[str, Line] = {}
     for size, more, less in (
         (normal.y, "above", "below"),
         (normal.x, "right", "left"),
     ):
         if abs(size) > DIRECTION:
             first, second = sides if size > 0 else sides[::-1]
-            found |= {more: first, less: second}
-    return found
+            result |= {more: first, less: second}
+    return result
 
 
 def _draw(args: Args, axis: Line, name: str, parts: dict[str, Line], work: Work) -> None:

@@ -46,11 +46,11 @@ def construct(args: Args) -> Made:
     )
     named = dict(zip(("bottom", "right", "top", "left"), sides, strict=True))
     spots = zip(("lower_left", "lower_right", "upper_right", "upper_left"), corners, strict=True)
-    told = f"{args.say(width.value)} by {args.say(height.value)}"
+    words = f"{args.say(width.value)} by {args.say(height.value)}"
     halves = tuple(f"{args.say(v.value)} ÷ 2 = {args.say(v.value / 2)}" for v in (width, height))
     return Made(
         run(args.name, list(named.items()), closed=True),
-        f"Box {args.name}, {told}, {where} {name}.",
+        f"Box {args.name}, {words}, {where} {name}.",
         halves if centred else (),
         parts={**named, **dict(spots), "centre": start + (across + up) * 0.5},
         draw=partial(_draw, args, named, corners),

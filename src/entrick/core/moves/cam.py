@@ -225,19 +225,19 @@ def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
     line = cam.centre - cam.ahead.normal * cam.aside
     rest = line + cam.ahead * cam.rest
     if cam.ahead != SIDES["above"] or diagram.tall != 1.0:
-        told = (
+        message = (
             "heights are carried across to a follower that points up, from a diagram whose "
             "lift is at 1:1"
         )
-        raise ClauseError(told, said.clause)
+        raise ClauseError(message, said.clause)
     off = diagram.at.y - rest.y
     if abs(off) > worked(cam.rest):
         way = "below" if off > 0 else "above"
-        told = (
+        message = (
             "the diagram's base is not level with the follower at no lift: set its corner "
             f"{args.say(abs(off))} {way}"
         )
-        raise ClauseError(told, said.clause)
+        raise ClauseError(message, said.clause)
 
 
 def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
@@ -258,19 +258,19 @@ def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
         _tall(args),
         float(said.length("radius")),
     )
-    found = []
+    result = []
     for event in events:
         if event.motion is MOTIONS["rounded"]:
             motion = rounded_by(radius, math.degrees(event.angle) * wide, abs(event.lift) * tall)
             if motion is None:
-                told = (
+                message = (
                     f"R{args.say(radius)} is too large for the ends of {event.name}: they take "
                     "more than half of it"
                 )
-                raise ClauseError(told, said.clause)
+                raise ClauseError(message, said.clause)
             event = replace(event, motion=motion)
-        found.append(event)
-    return tuple(found)
+        result.append(event)
+    return tuple(result)
 
 
 def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> Cam:
@@ -464,11 +464,13 @@ def cut_off(args: Args, cam: Cam, drawn: Envelope) -> Iterator[Remark]:
         )
     spot = _spot(cam, where / 360)
     if drawn.lost:
-        told = "the follower cuts away what should carry it: no profile does that"
-        yield Remark("wrong", told, spot)
+        message = "the follower cuts away what should carry it: no profile does that"
+        yield Remark("wrong", message, spot)
     elif drawn.corners and cam.outer:
-        told = "the outer flank of the groove is cut off to a corner: the roller is not led there"
-        yield Remark("look", told, drawn.corners[0])
+        message = (
+            "the outer flank of the groove is cut off to a corner: the roller is not led there"
+        )
+        yield Remark("look", message, drawn.corners[0])
     elif drawn.corners:
         # Before a drop a roller or a face comes down over the corner, as it is meant to.
         much = drawn.lag > MUCH * cam.travel

@@ -84,7 +84,7 @@ def draw_diagram(
         )
         for angle, foot in feet.items()
     }
-    found: dict[float, tuple[Mark, Mark]] = {}
+    result: dict[float, tuple[Mark, Mark]] = {}
     for index, event in enumerate(diagram.cam.events):
         low, high = bounds[index], bounds[index + 1]
         inner = sorted(angle for angle in feet if low + ROUND < angle < high - ROUND)
@@ -95,7 +95,7 @@ def draw_diagram(
             board.at_level(high, event.end),
         ]
         for angle, mark in zip([round(low, 9), *inner, round(high, 9)], marks, strict=True):
-            found[angle] = (feet[angle], mark)
+            result[angle] = (feet[angle], mark)
         own = Loop(
             tuple(
                 piece for piece in curve.pieces if piece.curve_of == f"{name}.diagram.{index + 1}"
@@ -128,7 +128,7 @@ def draw_diagram(
             "at 360° it is where it was at 0°" if index == len(diagram.cam.events) - 1 else "",
             told="line" if isinstance(thing, Edge) else "curve",
         )
-    return found
+    return result
 
 
 @dataclass(frozen=True)

@@ -132,10 +132,10 @@ def _one_by_one(said: Sequence[Said]) -> Iterator[Event]:
         angle = float(one.length("angle"))
         is_sudden = angle == 0 and one.key == "fall"
         if not 0 < angle <= 360 and not is_sudden:
-            told = (
+            message = (
                 "an event takes more than 0° and at most 360°; only a fall may be sudden, over 0°"
             )
-            raise ClauseError(told, one.clause)
+            raise ClauseError(message, one.clause)
         total += angle
         if total > 360 + FULL:
             raise ClauseError(

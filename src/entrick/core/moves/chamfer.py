@@ -113,21 +113,21 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
     each, both, leg = args.get("each way"), args.get("legs"), args.get("leg")
     said = [clause for clause in (each, both, leg) if clause]
     if len(said) != 1:
-        told = (
+        message = (
             "says how large it is once"
             if said
             else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
         )
         raise (
-            ClauseError(f"a chamfer {told}", said[1].clause)
+            ClauseError(f"a chamfer {message}", said[1].clause)
             if said
-            else Wanting(f"a chamfer {told}")
+            else Wanting(f"a chamfer {message}")
         )
     if each:
         size = each.length("size").value
-        found = (size, size)
+        legs = (size, size)
     elif both:
-        found = (both.length("first_leg").value, both.length("second_leg").value)
+        legs = (both.length("first_leg").value, both.length("second_leg").value)
     else:
         assert leg is not None
         size, lean = leg.length("size").value, math.radians(float(leg.length("angle")))
@@ -136,10 +136,10 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
         third = lean + math.radians(_between(*ways))
         if third > math.pi - NOUGHT:
             return None
-        found = (size, float(size) * math.sin(lean) / math.sin(third))
-    if min(map(float, found)) <= 0:
+        legs = (size, float(size) * math.sin(lean) / math.sin(third))
+    if min(map(float, legs)) <= 0:
         raise ClauseError("a chamfer is more than nought along both lines", said[0].clause)
-    return found
+    return legs
 
 
 def _between(one: Point, other: Point) -> float:

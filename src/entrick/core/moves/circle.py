@@ -101,9 +101,9 @@ def _centre(args: Args) -> Ref:
 def _three(args: Args, said: list[Said]) -> Made:
     other = args.get("centre", "radius", "diameter")
     if other or len(said) != 3:
-        told = f"and has {len(said)}" if not other else f"and no {other.key}"
+        message = f"and has {len(said)}" if not other else f"and no {other.key}"
         raise (Wanting if len(said) < 3 and not other else ClauseError)(
-            f"a circle that touches or goes through things needs three of them, {told}",
+            f"a circle that touches or goes through things needs three of them, {message}",
             said[-1].clause,
         )
     targets, names = [], [clause.ref("target").text for clause in said]
@@ -135,14 +135,14 @@ def _three(args: Args, said: list[Said]) -> Made:
 
 
 def _traits(touching: Touching, said: list[Said]) -> frozenset[str]:
-    found: set[str] = set()
+    result: set[str] = set()
     for contact, clause in zip(touching.contacts, said, strict=True):
         name, shape = clause.ref("target").text, clause.ref("target").shape
         if isinstance(shape, Line):
-            found |= sides_of(shape, name, touching.circle.centre)
+            result |= sides_of(shape, name, touching.circle.centre)
         elif contact in ("beside", "around", "inside"):
-            found |= {contact, f"{contact} {name}"}
-    return frozenset(found)
+            result |= {contact, f"{contact} {name}"}
+    return frozenset(result)
 
 
 def _about(touching: Touching, names: list[str]) -> str:

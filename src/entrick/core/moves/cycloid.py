@@ -228,8 +228,8 @@ def _read(args: Args) -> _Along | _Round:
     circle, inside = base.shape("circle"), args.get("inside") is not None
     assert isinstance(circle, Circle | Arc)
     if inside and radius >= circle.radius:
-        told = f"a circle that rolls inside {base.ref('circle').text} is smaller than it"
-        raise ClauseError(told, args.need("radius").clause)
+        message = f"a circle that rolls inside {base.ref('circle').text} is smaller than it"
+        raise ClauseError(message, args.need("radius").clause)
     begin = math.radians(args.number("at", usual=0.0))
     return _Round(*rolled, circle, base.ref("circle").text, -1 if inside else 1, begin)
 
@@ -277,14 +277,14 @@ def _divisions(
     args: Args, rolled: _Rolled, centre: Mark, begin: Number, way: int, work: Work
 ) -> tuple[Round, list[Mark]]:
     """Draw the generating circle about its first centre and divide it from the point on."""
-    told = "the rolling circle" if rolled.has_cusps else "the circle of the tracing point"
+    words = "the rolling circle" if rolled.has_cusps else "the circle of the tracing point"
     traced = args.get("tracing") or args.need("radius")
-    ring = work.swing(centre, traced.length("size").value, told)
+    ring = work.swing(centre, traced.length("size").value, words)
     marks = []
     for index in range(min(PARTS, round(rolled.whole / math.tau * PARTS) + 1)):
         degrees = begin + way * index * (360 // PARTS)
         spot = centre.at + polar(rolled.trace, math.radians(float(degrees)))
-        marks.append(ray_to(work, centre, ring, degrees, spot, f"division {index} of {told}"))
+        marks.append(ray_to(work, centre, ring, degrees, spot, f"division {index} of {words}"))
     return ring, marks
 
 

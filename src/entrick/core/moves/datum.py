@@ -59,8 +59,8 @@ def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> 
         for clause in args.all(f"{side} edge" if edge else side)
     ]
     if len(said) > 1:
-        told = f"the datum is measured in from one side, {sides[0]} or {sides[1]}, once"
-        raise ClauseError(told, said[1][2].clause)
+        message = f"the datum is measured in from one side, {sides[0]} or {sides[1]}, once"
+        raise ClauseError(message, said[1][2].clause)
     return next(
         (Measured(clause.length("in").value, side, edge) for side, edge, clause in said), None
     )

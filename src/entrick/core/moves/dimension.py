@@ -153,11 +153,11 @@ def _across(args: Args, said: Said) -> list[Point]:
     if len(lines) == 2:
         first, second = lines
         if abs(first.direction.cross(second.direction)) > DIRECTION:
-            told = (
+            message = (
                 f"{things[0][0]} and {things[1][0]} are not parallel: they have no one "
                 "distance, but an angle"
             )
-            raise ClauseError(told, said.clause)
+            raise ClauseError(message, said.clause)
         start = first.at(first.end) if first.end is not None else first.through
         return [start, second.foot(start)]
     spots = [
@@ -193,11 +193,11 @@ def _round(args: Args, said: Said) -> tuple[list[Note], str]:
     size = thing.size if said.key == "radius" else thing.size * 2
     mark = "R" if said.key == "radius" else "Ø"
     text = args.get("text")
-    told = text.word("text") if text else f"{mark}{measured(args, size)}"
-    told = f"{count.count('count')}× {told}" if count else told
-    told = f"({told})" if args.get("auxiliary") else told
+    words = text.word("text") if text else f"{mark}{measured(args, size)}"
+    words = f"{count.count('count')}× {words}" if count else words
+    words = f"({words})" if args.get("auxiliary") else words
     angle = float(at.length("angle")) if at else None
-    return [RoundDimension(thing, told, angle)], f"{said.key} of {name}, {told}"
+    return [RoundDimension(thing, words, angle)], f"{said.key} of {name}, {words}"
 
 
 def _from_level(args: Args, said: Said) -> tuple[list[Note], str]:
@@ -238,8 +238,8 @@ def _lettered(
     """Return an angle with its lettering, and what it is called."""
     out = args.get("out")
     radius = float(out.length("radius").value * args.unit.mm) if out else 15.0
-    told = f"({spell_angle(turn)})" if args.get("auxiliary") else spell_angle(turn)
-    return [AngleDimension(corner, first, turn, told, radius)], f"angle {names}, {told}"
+    words = f"({spell_angle(turn)})" if args.get("auxiliary") else spell_angle(turn)
+    return [AngleDimension(corner, first, turn, words, radius)], f"angle {names}, {words}"
 
 
 def _angle(args: Args, said: Said) -> tuple[list[Note], str]:

@@ -74,14 +74,14 @@ class _Drum:
     def flank(self, side: int) -> Curves:
         """Return one flank, 1 above the path: its parallel, rounded about an outer corner and cut
         off at an inner one."""
-        found: Curves = []
+        curves: Curves = []
         for index, event in enumerate(self.cam.events):
             own = [(event.name, curve) for curve in self._stretch(index, side)]
-            if not found:
-                found = own
+            if not curves:
+                curves = own
                 continue
-            found = _joined(found, own, self.path(index, 0.0)[0])
-        return found
+            curves = _joined(curves, own, self.path(index, 0.0)[0])
+        return curves
 
     def _stretch(self, index: int, side: int) -> Sequence[Line | Arc]:
         event = self.cam.events[index]

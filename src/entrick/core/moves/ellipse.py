@@ -131,8 +131,8 @@ def _conjugate(args: Args, centre: Point) -> Ellipse:
     if abs(first.cross(second)) <= same(abs(first)) * max(abs(first), abs(second)):
         raise ClauseError("the two diameters are not in one line", said.clause)
     if args.get("by") and _method(args) != "rectangle":
-        told = "from two diameters it is drawn in the parallelogram on them: by rectangle"
-        raise ClauseError(told, args.need("by").clause)
+        message = "from two diameters it is drawn in the parallelogram on them: by rectangle"
+        raise ClauseError(message, args.need("by").clause)
     return of_diameters(centre, first, second)
 
 

@@ -111,8 +111,8 @@ def _read(args: Args) -> _Growing:
     if said:
         ratio, angle = float(said.length("ratio")), math.radians(float(said.length("angle")))
         if ratio <= 0 or ratio == 1 or angle <= 0:
-            told = "the ratio is more than nought and not 1, for an angle more than nought"
-            raise ClauseError(told, said.clause)
+            message = "the ratio is more than nought and not 1, for an angle more than nought"
+            raise ClauseError(message, said.clause)
         growth = math.log(ratio) / angle
         if abs(growth * whole) > math.log(1e6):
             raise ClauseError("it would grow more than a million times", said.clause)

@@ -183,15 +183,15 @@ def _radii(args: Args, gear: Gear) -> tuple[float, float] | None:
         return None
     if not args.get("by") or args.need("by").word("how") != "arcs":
         raise ClauseError("radii of face and flank belong to flanks  by arcs", said.clause)
-    found = float(said.length("face")), float(said.length("flank"))
+    result = float(said.length("face")), float(said.length("flank"))
     low, high = gear.pitch - gear.base, gear.pitch + gear.base
-    if not all(low < radius < high for radius in found):
-        told = (
+    if not all(low < radius < high for radius in result):
+        message = (
             "an arc through the pitch point with its centre on the base circle has a radius "
             f"over {args.say(low)}"
         )
-        raise ClauseError(told, said.clause)
-    return found
+        raise ClauseError(message, said.clause)
+    return result
 
 
 def _over_pins(args: Args, gear: Gear) -> Iterator[str]:
@@ -252,11 +252,11 @@ def _thicknesses(args: Args, gear: Gear) -> Iterator[str]:
     for said in args.all("thick"):
         size = float(said.length("size"))
         if not gear.base <= size <= gear.tip:
-            told = (
+            message = (
                 f"the flanks are involutes from R{args.say(gear.base)} to R{args.say(gear.tip)}: "
                 "no thickness is told elsewhere"
             )
-            raise ClauseError(told, said.clause)
+            raise ClauseError(message, said.clause)
         there = math.degrees(math.acos(min(1.0, gear.base / size)))
         yield (
             f"thickness at R{args.say(said.length('size').value)}, pressure angle there "
@@ -473,8 +473,8 @@ def draw_teeth(  # noqa: PLR0913
         centre, work.between(centre, touch), f"the base circle of {args.name}"
     )
     far = drawn.put(polar(gear.outside, -math.pi / gear.teeth))
-    told = f"the middle line of a {called.between}"
-    space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)), far, told)
+    words = f"the middle line of a {called.between}"
+    space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)), far, words)
     place = drawn.put(polar(gear.root, -math.pi / gear.teeth))
     work.prick(space, circles["root"], place, f"the middle of a {called.between}")
     teeth = _by_tooth(args, ring, shown, called.stands)

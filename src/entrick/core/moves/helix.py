@@ -167,11 +167,11 @@ def _runs(args: Args, first: Helix) -> _Runs:
                 continue
             tag = str(len(group)) if near else f"behind.{len(group)}"
             if seen and end - start < math.pi - ROUND and _is_stub(helix, start, end, half):
-                told = (
+                message = (
                     "the last part of a turn is shorter than the wire is thick; leave it out, "
                     "or make it longer"
                 )
-                raise ClauseError(told, args.need("turns").clause)
+                raise ClauseError(message, args.need("turns").clause)
             above, below = halves.edges(start, end)
             edges = {
                 f"{side}.{tag}": curve_run(f"{args.name}.{side}.{tag}", curves, closed=False)
@@ -467,16 +467,16 @@ def _draw_ends(args: Args, runs: _Runs, work: Work) -> None:
             along = work.curve_along([spot])
             if along is None or work.has_mark(spot):
                 continue
-            told = f"where an edge of {args.name} runs into the end of the wire"
+            words = f"where an edge of {args.name} runs into the end of the wire"
             piece = min(
                 (along.loop.pieces[0], along.loop.pieces[-1]), key=lambda p: distance(p.curve, spot)
             )
             if abs(piece.direction(spot).dot((spot - arc.centre).unit)) > SQUARE:
-                work.prick(along, ring, spot, told)
+                work.prick(along, ring, spot, words)
                 continue
             # They run along each other there: the place is found on the line square to the wire.
             across = work.draw(middle, Way(math.degrees((spot - arc.centre).angle)), spot)
-            work.prick(across, ring, spot, told)
+            work.prick(across, ring, spot, words)
     for run in runs.shows:
         for spot in (run.pieces[0].entry, run.pieces[-1].exit):
             work.mark(spot, f"where an edge of {args.name} goes under the coil in front")
@@ -485,26 +485,26 @@ def _draw_ends(args: Args, runs: _Runs, work: Work) -> None:
 def _own(runs: _Runs, helix: Helix) -> list[Loop]:
     """Return the half turns of one start, in order."""
     both = [*runs.front.values(), *runs.back.values()]
-    found = []
+    loops = []
     for start, end in pairwise(helix.halves()):
         spot = helix.place(start)
         near = helix.is_near((start + end) / 2)
         group = runs.front if near else runs.back
-        found.append(
+        loops.append(
             min(group.values(), key=lambda run: abs(run.pieces[0].entry - spot))
             if group
             else both[0]
         )
-    return found
+    return loops
 
 
 def station(work: Work, helix: Helix, turn: float, foot: Mark, axis: Edge, name: str) -> Mark:
     """Mark a place of a helix: its part of the end view carried along the axis on to its line
     across."""
     below = helix.foot - helix.up * (END_VIEW * helix.radius)
-    told = f"the centre of the end view of {name}"
+    words = f"the centre of the end view of {name}"
     centre = (
-        work.measure(foot, away(axis, foot, below), END_VIEW * helix.radius, told, below)
+        work.measure(foot, away(axis, foot, below), END_VIEW * helix.radius, words, below)
         if (not work.has_mark(below))
         else work.mark(below)
     )

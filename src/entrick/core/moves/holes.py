@@ -89,8 +89,8 @@ def _on_new_circle(args: Args, said: Said) -> _Places:
     diameter = Said("diameter", said.clause, (("diameter", said["pitch"]),))
     pitch = circle.construct(Args(name, args.unit, (centre, diameter)))
     assert isinstance(pitch.shape, Circle)
-    told = f"on a pitch circle of {args.say(said.length('pitch').value)} about {about.text}"
-    return _spaced(args, said, Ref(name, pitch.shape, about.text), told, (pitch,))
+    words = f"on a pitch circle of {args.say(said.length('pitch').value)} about {about.text}"
+    return _spaced(args, said, Ref(name, pitch.shape, about.text), words, (pitch,))
 
 
 def _on_circle(args: Args, said: Said) -> _Places:
@@ -146,8 +146,8 @@ def _in_rows(args: Args, said: Said) -> _Places:
     ]
     steps = " by ".join(args.say(apart.length(slot).value) for slot in ("across", "up"))
     placed = "centred on" if at.key == "centred" else "from the lower left one at"
-    told = f"{columns} by {rows}, {steps} apart, {placed} {at.ref('point').text}"
-    return _Places(refs, told, (made,))
+    words = f"{columns} by {rows}, {steps} apart, {placed} {at.ref('point').text}"
+    return _Places(refs, words, (made,))
 
 
 def _length(said: Said, slot: str) -> Length:

@@ -126,8 +126,10 @@ def _of_foci(args: Args) -> Hyperbola:
         a = abs(ends[0] - ends[1]) / 2
         off = [min(abs(end - at) for end in ends) for at in _both((first + second) * 0.5, first, a)]
         if max(off) > assembled(c):
-            told = "the vertices lie on the line of the foci, as far from its middle on both sides"
-            raise ClauseError(told, vertices.clause)
+            message = (
+                "the vertices lie on the line of the foci, as far from its middle on both sides"
+            )
+            raise ClauseError(message, vertices.clause)
         where = vertices.clause
     elif axis:
         a = float(axis.length("size")) / 2
@@ -138,12 +140,12 @@ def _of_foci(args: Args) -> Hyperbola:
         a = (abs(spot - second) - abs(spot - first)) / 2
         where = through.clause
     if not same(c) < a < c - same(c):
-        told = (
+        message = (
             "the axis is more than nought and less than the distance of the foci"
             if through is None
             else "the point is nearer to the first focus than to the second, and off their line"
         )
-        raise ClauseError(told, where)
+        raise ClauseError(message, where)
     b = math.sqrt(c * c - a * a)
     reach = reach_of(args, a, b)
     out = (first - second).unit

@@ -182,14 +182,14 @@ def _remarks(
     top = centre + Point(0.0, space.pitch)
     yield from tooth_remarks(args, proportions_of(args, module), module, top)
     if space.is_pointed:
-        told = f"the spaces are pointed: their flanks meet at Ø{args.say(2 * space.tip)}"
-        yield Remark("wrong", f"{told}, inside Ø{args.say(2 * space.outside)}", top)
+        message = f"the spaces are pointed: their flanks meet at Ø{args.say(2 * space.tip)}"
+        yield Remark("wrong", f"{message}, inside Ø{args.say(2 * space.outside)}", top)
     if space.root < space.base:
-        told = (
+        message = (
             "the tips reach inside the base circle, where no involute is: more teeth, or a "
             "smaller addendum"
         )
-        yield Remark("look", told, top)
+        yield Remark("look", message, top)
     if pair is not None:
         if pair.interferes:
             yield Remark(
@@ -209,11 +209,11 @@ def _remarks(
                 top,
             )
         elif pair.contact_ratio < RUNS:
-            told = (
+            message = (
                 f"the contact ratio is {pair.contact_ratio:.2f}; {RUNS:g} is the usual least "
                 "(common practice)"
             )
-            yield Remark("look", told, top)
+            yield Remark("look", message, top)
 
 
 def _fits(pair: Pair, teeth: int) -> bool:

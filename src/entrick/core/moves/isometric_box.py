@@ -39,7 +39,7 @@ def construct(args: Args) -> Made:
     seen = [
         Line.between(spots[a], spots[b]) for a, b in (*pairwise((*OUTLINE, OUTLINE[0])), *INNER)
     ]
-    told = " by ".join(
+    words = " by ".join(
         args.say(args.need("size").length(slot).value) for slot in ("width", "depth", "height")
     )
     axes = "axes at 30°, 150° and upright"
@@ -54,7 +54,7 @@ def construct(args: Args) -> Made:
             [f"{args.name}.edge.{i}" for i in range(1, 7)],
             closed=True,
         ),
-        f"Isometric box {args.name} from {args.need('from').ref('corner').text}, {told}.",
+        f"Isometric box {args.name} from {args.need('from').ref('corner').text}, {words}.",
         (axes + lengths,),
         parts=_parts(args, spots, seen),
         draw=partial(_draw, args, spots),

@@ -130,7 +130,7 @@ def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
     candidates: tuple[Candidate, ...] = ()
     if bound.key == "for":
         end = ray.at(float(bound.length("length")))
-        told = f"for {args.say(bound.length('length').value)}"
+        words = f"for {args.say(bound.length('length').value)}"
     else:
         target, name = bound.shape("curve"), bound.ref("curve").text
         assert not isinstance(target, Point)
@@ -144,14 +144,14 @@ def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
         ahead = [o for o in options if ray.along(o.spot) > 0]
         index, candidates = choose(ahead if len(ahead) == 1 else options, args, "end")
         end = (ahead if len(ahead) == 1 else options)[index].spot
-        told = f"to {name}"
+        words = f"to {name}"
     if abs(end - start) <= same(abs(start)):
         raise ClauseError("the line has no length", bound.clause)
     line = Line.between(start, end)
     return replace(
         made,
         shape=line,
-        sentence=f"{made.sentence[:-1]}, {told}.",
+        sentence=f"{made.sentence[:-1]}, {words}.",
         parts=_parts(line),
         candidates=candidates,
         draw=partial(_draw_limited, args, throughs[0].ref("point"), bound, line, end),

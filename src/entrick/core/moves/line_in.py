@@ -82,8 +82,8 @@ def _named(loop: Loop) -> list[str]:
 
 def _there_already(args: Args, loop: Loop, name: str) -> Made:
     """What is gone over once more stays what it is: one outline, to be cut once."""
-    told = f"{args.name} is {name}, which has been gone over: nothing more is drawn."
-    return Made(loop, told, parts=outermost_parts(loop), cut=args.get("cut") is not None)
+    words = f"{args.name} is {name}, which has been gone over: nothing more is drawn."
+    return Made(loop, words, parts=outermost_parts(loop), cut=args.get("cut") is not None)
 
 
 def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) -> list[Option]:
@@ -160,15 +160,15 @@ def _past_ends(loop: Loop, stops: Sequence[Stop]) -> float:
     nought where that cannot be told piece by piece."""
     if len(loop.pieces) != len(stops):
         return 0.0
-    found = 0.0
+    result = 0.0
     for piece, stop in zip(loop.pieces, stops, strict=True):
         line = stop.curve
         if stop.run is None and isinstance(line, Line) and line.start is not None:
             for spot in (piece.entry, piece.exit):
                 at = line.direction.dot(spot - line.through)
                 end = math.inf if line.end is None else line.end
-                found += max(0.0, line.start - at, at - end)
-    return found
+                result += max(0.0, line.start - at, at - end)
+    return result
 
 
 def _swept(loop: Loop, centre: Point, period: int) -> float:

@@ -32,10 +32,10 @@ def construct(args: Args) -> Made:
         if copy == thing and isinstance(thing, Point):
             raise ClauseError(f"{name} lies on {axis}: its mirror image is itself", clause.clause)
     shape, parts = copied(args.name, things, copies, lined)
-    told = " and ".join(name for name, _ in things)
+    words = " and ".join(name for name, _ in things)
     return Made(
         shape,
-        f"{args.name}, the mirror image of {told} about {axis}.",
+        f"{args.name}, the mirror image of {words} about {axis}.",
         ("each point is as far behind the axis as its original is before it",),
         parts=parts,
         lined=lined,

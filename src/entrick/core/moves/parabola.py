@@ -137,11 +137,11 @@ def _focal(args: Args) -> _Given:
         raise ClauseError(f"the focus does not lie on the {what}", focus.clause)
     focal = abs(away_) / 2 if line else abs(away_)
     half = _half_width(args, focal)
-    told = f"focus {focus.ref('focus').text}, " + (
+    words = f"focus {focus.ref('focus').text}, " + (
         f"directrix {line.ref('directrix').text}" if line else f"vertex {vertex.ref('vertex').text}"  # type: ignore[union-attr]
     )
     curve = Parabola(spot - away_.unit * focal, away_.unit, focal, (-half, half))
-    return _Given(curve, told, _by_distances)
+    return _Given(curve, words, _by_distances)
 
 
 def _half_width(args: Args, focal: float) -> float:
@@ -163,13 +163,13 @@ def _boxed(args: Args) -> _Given:
         raise ClauseError("the sides of its rectangle are more than nought", wide.clause)
     opens = polar(1.0, math.radians(float(_opening(args))))
     curve = Parabola(said.point("vertex"), opens, half**2 / (4 * height), (-half, half))
-    told = (
+    words = (
         f"vertex {said.ref('vertex').text}, {args.say(wide.length('size').value)} wide and "
         f"{args.say(high.length('size').value)} high"
     )
     by = args.get("by")
     by_tangents = by is not None and by.word("how") == "tangents"
-    return _Given(curve, told, _by_apex if by_tangents else _by_rectangle)
+    return _Given(curve, words, _by_apex if by_tangents else _by_rectangle)
 
 
 def _opening(args: Args) -> float:

@@ -65,10 +65,10 @@ def _on_curve(args: Args, clause: Said) -> Made:
     if abs(curve.offset_of(origin)) > worked(abs(origin)):
         raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.clause)
     place = origin + curve.direction * float(distance)
-    told = (
+    words = (
         f"Point {args.name} on {name}, {args.say(distance.value)} from {clause.ref('origin').text}."
     )
-    return Made(place, told, draw=partial(_draw_on_line, args, clause, curve, place))
+    return Made(place, words, draw=partial(_draw_on_line, args, clause, curve, place))
 
 
 def _by_coordinates(args: Args, pair: Said) -> Made:

@@ -59,17 +59,17 @@ def _listed(said: Said) -> list[tuple[Number, Number]]:
     """Return the places of rows as a table gives them: two numbers with a comma, rows apart by
     blanks or semicolons."""
     rows = [row for row in re.split(r"[;\s]+", said.word("rows").strip()) if row]
-    found: list[tuple[Number, Number]] = []
+    result: list[tuple[Number, Number]] = []
     for number, row in enumerate(rows, 1):
         place = ROW.fullmatch(row)
         if place is None:
-            told = (
+            message = (
                 f"row {number} of the list, {row[:20]}, is not two numbers with a comma "
                 "between, such as  10.5,20"
             )
-            raise ClauseError(told, said.clause)
-        found.append((Fraction(place[1]), Fraction(place[2])))
-    return found
+            raise ClauseError(message, said.clause)
+        result.append((Fraction(place[1]), Fraction(place[2])))
+    return result
 
 
 def _draw(

@@ -130,11 +130,11 @@ def _place(args: Args, said: Said, count: int) -> _Place:
     if size <= 0:
         raise ClauseError("the size of a polygon is more than nought", said.clause)
     if count % 2 and said.key == "flats":
-        told = (
+        message = (
             f"of {count} sides no two face each other: there is no size across flats; give a "
             "side, or the radius, or the circle it goes around"
         )
-        raise ClauseError(told, said.clause)
+        raise ClauseError(message, said.clause)
     radius = {
         "side": size / (2 * math.sin(half)),
         "corners": size / 2,
@@ -154,8 +154,8 @@ def _on_points(args: Args, said: Said, count: int) -> _Place:
         raise ClauseError("the two points are one place", said.clause)
     if said.key == "diagonal":
         if count % 2:
-            told = f"of {count} sides no two corners lie across from each other"
-            raise ClauseError(told, said.clause)
+            message = f"of {count} sides no two corners lie across from each other"
+            raise ClauseError(message, said.clause)
         return _Place((first + second) * 0.5, abs(apart) / 2, (-apart).angle)
     if args.get("right"):
         first, second, apart = second, first, -apart
@@ -221,13 +221,13 @@ def _method(args: Args, count: int, place: _Place) -> tuple[str, Find]:
             by_compass,
         )
     if count in SQUARES:
-        told = (
+        words = (
             "the corners lie at multiples of 15°: set squares"
             if is_on_squares(math.degrees(place.start))
             else f"the corners lie {spell_angle(360 / count)} apart, off the set squares: by the "
             "protractor"
         )
-        return told, by_squares
+        return words, by_squares
     return (
         "the chord is stepped off round the circle; any error adds up, so check the last step",
         by_chords,

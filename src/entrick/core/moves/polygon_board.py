@@ -35,13 +35,13 @@ def by_squares(
     """Draw radii by the set squares, or the protractor, each to a corner."""
     base = work.through(centre, first)
     sense = 0 if base.line.direction.dot(first.at - centre.at) > 0 else 180
-    found = []
+    marks = []
     for index, (spot, called) in enumerate(zip(corners[1:], names[1:], strict=True), 1):
         ray = work.draw(
             centre, Way(Fraction(360 * index, len(corners)) + sense, base.key, base.called), spot
         )
-        found.append(work.prick(ray, ring_, spot, called, label=str(index + 1)))
-    return found
+        marks.append(work.prick(ray, ring_, spot, called, label=str(index + 1)))
+    return marks
 
 
 def by_chords(

@@ -123,11 +123,11 @@ def _arm(args: Args, follower: str, apart: float, out: float) -> float:
     arm = float(args.need("arm").length("size"))
     if not abs(apart - out) < arm < apart + out:
         least, most = args.say(abs(apart - out)), args.say(apart + out)
-        told = (
+        message = (
             "from this pivot an arm does not come to rest on the least circle: it is longer than "
             f"{least} and shorter than {most}"
         )
-        raise ClauseError(told, args.need("arm").clause)
+        raise ClauseError(message, args.need("arm").clause)
     return arm
 
 
@@ -283,8 +283,8 @@ class RockerBoard(CamBoard):
             return at
         chord = 2 * cam.arm * math.sin(abs(swing) / 2)
         labels = [label] if label else []
-        told = "the chord of the swing, from the table of the worksheet"
-        return work.step_off(at, chord, arc, [spot], [called], labels=labels, told=told)[0]
+        words = "the chord of the swing, from the table of the worksheet"
+        return work.step_off(at, chord, arc, [spot], [called], labels=labels, told=words)[0]
 
     def _face(self, pivot: Mark, angle: float, swing: float) -> Edge:
         work, cam = self.work, self.rocker

@@ -121,11 +121,11 @@ def _trimmed(
         end = here[1].first if here else piece.exit
         kept = _between(piece, start, end)
         if kept is None:
-            told = (
+            message = (
                 f"the rounds at both ends of {piece.name} run into each other: "
                 f"{args.say(size)} is too large for it"
             )
-            raise ClauseError(told, args.need("radius").clause)
+            raise ClauseError(message, args.need("radius").clause)
         name = f"{args.name}.{piece.name.rpartition('.')[2]}"
         if abs(end - start) > assembled(run.length):
             pieces.append(Piece(kept, name, start, end))

@@ -72,13 +72,13 @@ def construct(args: Args) -> Made:
 def _legs(args: Args) -> list[Said]:
     """Return the legs in order; ``6 times`` makes six in all of those said since the last such
     clause."""
-    found: list[Said] = []
+    result: list[Said] = []
     since = 0
     for said in args.all("leg", "times"):
         if said.key == "leg":
-            found.append(said)
+            result.append(said)
             continue
-        group = found[since:]
+        group = result[since:]
         if not group:
             raise ClauseError(
                 "the legs to be repeated stand before it, such as  right 10, up 5, 6 times",
@@ -88,9 +88,9 @@ def _legs(args: Args) -> list[Said]:
             raise ClauseError(
                 f"a run has at most {MOST_REPEATED} legs, with those that are repeated", said.clause
             )
-        found += group * (said.count("count") - 1)
-        since = len(found)
-    return found
+        result += group * (said.count("count") - 1)
+        since = len(result)
+    return result
 
 
 def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str]:

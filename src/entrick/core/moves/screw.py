@@ -261,46 +261,46 @@ def _working(args: Args, starts: int, vee: bool) -> tuple[str, ...]:
 def _square(screw: _Screw, starts: int, beyond: float) -> dict[str, list[Drawn]]:
     """Return what is seen of a square thread, by what it is."""
     R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
-    found: dict[str, list[Drawn]] = {"crest": [], "root": [], "side": [], "core": [], "end": []}
+    result: dict[str, list[Drawn]] = {"crest": [], "root": [], "side": [], "core": [], "end": []}
     for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
         top = n + half
-        found["crest"] += screw.edge(R, n, LEFT - beyond, RIGHT) + screw.edge(
+        result["crest"] += screw.edge(R, n, LEFT - beyond, RIGHT) + screw.edge(
             R, top, LEFT, RIGHT + beyond
         )
-        found["root"] += screw.edge(r, n, LEFT, FRONT) + screw.edge(r, top, FRONT, RIGHT)
+        result["root"] += screw.edge(r, n, LEFT, FRONT) + screw.edge(r, top, FRONT, RIGHT)
         for side, turn in ((-1, LEFT), (1, RIGHT)):
-            found["side"] += screw.straight(
+            result["side"] += screw.straight(
                 side * R, screw.level(turn, n), side * R, screw.level(turn, top)
             )
-        found["core"] += screw.straight(
+        result["core"] += screw.straight(
             r, screw.level(RIGHT, top), r, screw.level(RIGHT - beyond, n + 1)
         )
-        found["core"] += screw.straight(
+        result["core"] += screw.straight(
             -r, screw.level(LEFT, n), -r, screw.level(LEFT + beyond, top - 1)
         )
-    found["end"] = _ends(screw, lambda turn, high: _in_thread(screw, turn, high))
-    return found
+    result["end"] = _ends(screw, lambda turn, high: _in_thread(screw, turn, high))
+    return result
 
 
 def _vee(screw: _Screw, starts: int) -> dict[str, list[Drawn]]:
     """Return what the books draw of a V thread: both helices in front, straight flanks at the
     sides."""
     R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
-    found: dict[str, list[Drawn]] = {"crest": [], "root": [], "flank": [], "end": []}
+    result: dict[str, list[Drawn]] = {"crest": [], "root": [], "flank": [], "end": []}
     for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
-        found["crest"] += screw.edge(R, n, LEFT, RIGHT)
-        found["root"] += screw.edge(r, n + half, LEFT, RIGHT)
+        result["crest"] += screw.edge(R, n, LEFT, RIGHT)
+        result["root"] += screw.edge(r, n + half, LEFT, RIGHT)
         for side, turn in ((-1, LEFT), (1, RIGHT)):
             low, middle, high = (screw.level(turn, n + step) for step in (0.0, half, 1.0))
-            found["flank"] += screw.straight(side * R, low, side * r, middle)
-            found["flank"] += screw.straight(side * r, middle, side * R, high)
+            result["flank"] += screw.straight(side * R, low, side * r, middle)
+            result["flank"] += screw.straight(side * r, middle, side * R, high)
 
     def radius(turn: float, high: float) -> float:
         away = (high - screw.level(turn, 0)) / screw.pitch % 1.0
         return r + (R - r) * abs(2 * away - 1)
 
-    found["end"] = _ends(screw, radius)
-    return found
+    result["end"] = _ends(screw, radius)
+    return result
 
 
 def _in_thread(screw: _Screw, turn: float, high: float) -> float:
@@ -312,7 +312,7 @@ def _in_thread(screw: _Screw, turn: float, high: float) -> float:
 def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]:
     """Return the two ends, each as wide as the section there: at a side, or where the edge of a
     thread crosses it."""
-    found: list[Drawn] = []
+    result: list[Drawn] = []
     for high in (0.0, screw.length):
         crossings = [
             turn
@@ -321,8 +321,8 @@ def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]
             if 0 <= turn <= 2 * math.tau
         ]
         outs = [math.cos(turn) * radius(turn, high) for turn in (LEFT, RIGHT, *crossings)]
-        found.append((Line.between(screw.put(min(outs), high), screw.put(max(outs), high)),))
-    return found
+        result.append((Line.between(screw.put(min(outs), high), screw.put(max(outs), high)),))
+    return result
 
 
 def _draw(
@@ -380,9 +380,9 @@ class _OnSheet:
             f"the axis of {args.name}",
         )
         below = screw.put(0.0, -END_VIEW * screw.crest)
-        told = f"the centre of the end view of {args.name}"
+        words = f"the centre of the end view of {args.name}"
         self.centre = work.measure(
-            self.foot, away(self.axis, self.foot, below), END_VIEW * screw.crest, told, below
+            self.foot, away(self.axis, self.foot, below), END_VIEW * screw.crest, words, below
         )
 
     def from_axis(self, spot: Point) -> tuple[float, float]:

@@ -361,8 +361,8 @@ def _bounds(
         raise Wanting("a curved slot runs from one angle to another, or between two circles")
     if angles:
         first, last = angles.length("first").value, angles.length("last").value
-        told = f"from {spell_angle(first)} to {spell_angle(last)}"
-        return math.radians(first), math.radians(last), (), told
+        words = f"from {spell_angle(first)} to {spell_angle(last)}"
+        return math.radians(first), math.radians(last), (), words
     assert circles is not None
     on = _cut_on(args)
     found, bounds = [], []
@@ -371,10 +371,10 @@ def _bounds(
         assert isinstance(bound, Circle | Arc)
         bounds.append(Circle(bound.centre, bound.radius, bound.exact))
         found.append(_crossing(args, circles, slot, centre, radii[on], bounds[-1], side))
-    told = (
+    words = (
         f"between {circles.ref('first').text} and {circles.ref('second').text}, cut at {WORDED[on]}"
     )
-    return found[0], found[1], tuple(bounds), told
+    return found[0], found[1], tuple(bounds), words
 
 
 def _crossing(

@@ -99,11 +99,11 @@ def _read(args: Args) -> _Stub:
             "both cylinders are more than nought long", args.need("length", "step_length").clause
         )
     if not 0 < small < large:
-        told = (
+        message = (
             "the step is narrower than the "
             f"{args.say(args.need('diameter').length('size').value)} it stands on"
         )
-        raise ClauseError(told, args.need("step_diameter").clause)
+        raise ClauseError(message, args.need("step_diameter").clause)
     # The larger one grows from the foot towards the eye: upright ones upwards, slanted ones down
     # their axis.
     towards = AXES[word] if word == "up" else -AXES[word]

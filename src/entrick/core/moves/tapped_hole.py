@@ -115,7 +115,7 @@ def _minor(
             raise ClauseError(
                 f"a thread is less deep than half of {args.say(major)}", stated.clause
             )
-        told = (
+        words = (
             f"minor {args.say(major)} − 2 × {args.say(deep)} = {args.say(minor)}, as the "
             "thread's depth is stated"
         )
@@ -127,8 +127,8 @@ def _minor(
                 f"{args.say(minor)}; by the standard it is {args.say(basic)}",
                 place,
             )
-            return minor, [told], (remark,)
-        return minor, [told], ()
+            return minor, [words], (remark,)
+        return minor, [words], ()
     if school and school.word("school") == "simplified":
         minor = major * SIMPLIFIED
         return (
@@ -216,13 +216,13 @@ def _section(  # noqa: PLR0913
     )
     if not through:
         working.append("the drill's point has 120°: 30° to the square at each side")
-    told = "through" if through else f"thread {args.say(deep)}, drilled {args.say(drilled)} deep"
+    words = "through" if through else f"thread {args.say(deep)}, drilled {args.say(drilled)} deep"
     edge = parts["edge"]
     assert isinstance(edge, Loop)
     return Made(
         edge,
         f"Tapped hole {args.name} at {name}, {found.name}, in section, "
-        f"{told}{', filled' if filled else ''}.",
+        f"{words}{', filled' if filled else ''}.",
         tuple(working),
         parts=parts,
         remarks=lambda: remarks,

@@ -59,8 +59,8 @@ def module_of(args: Args) -> tuple[Number | None, list[str]]:
     module, pitch, round_ = (args.get(key) for key in ("module", "diametral", "circular"))
     several = [said for said in (module, pitch, round_) if said]
     if len(several) > 1:
-        told = "teeth have a module, a diametral or a circular pitch, and one of them only"
-        raise ClauseError(told, several[1].clause)
+        message = "teeth have a module, a diametral or a circular pitch, and one of them only"
+        raise ClauseError(message, several[1].clause)
     if round_:
         along = float(round_.length("pitch"))
         if along <= 0:
@@ -81,11 +81,11 @@ def module_of(args: Args) -> tuple[Number | None, list[str]]:
             pitch.clause,
         )
     inch = 1 / args.unit.mm * Fraction(254, 10)
-    told = (
+    message = (
         f"module {args.say(inch)} ÷ {spell(value, Unit.INCH)} = {args.say(inch / value)}: "
         "pitch diameter for each tooth"
     )
-    return inch / value, [told]
+    return inch / value, [message]
 
 
 def proportions_of(args: Args, module: Number) -> Proportions:
@@ -100,11 +100,11 @@ def proportions_of(args: Args, module: Number) -> Proportions:
     said = args.get("pressure")
     angle = args.number("pressure", usual=USUAL_ANGLE)
     if not LEAST_ANGLE <= angle <= MOST_ANGLE:
-        told = (
+        message = (
             f"pressure angles lie between {LEAST_ANGLE}° and {MOST_ANGLE}°: 14 1/2°, 20° and "
             "25° are usual"
         )
-        raise ClauseError(told, said.clause if said else None)
+        raise ClauseError(message, said.clause if said else None)
     which = args.get("proportions")
     heights = dict(
         zip(
@@ -158,8 +158,8 @@ def tooth_remarks(args: Args, shape: Proportions, module: Number, place: Point) 
     """Say what is wrong, or worth a look, with teeth of any shape."""
     if shape.dedendum <= shape.addendum:
         clearance = args.say((shape.dedendum - shape.addendum) * float(module))
-        told = f"the clearance is {clearance}: the dedendum must be larger than the addendum"
-        yield Remark("wrong", told, place)
+        message = f"the clearance is {clearance}: the dedendum must be larger than the addendum"
+        yield Remark("wrong", message, place)
     mm = float(module) * float(args.unit.mm)
     if args.get("module") and all(abs(mm - size) > SPECK for size in PREFERRED):
         yield Remark("note", f"module {mm:.4g} is not in the first series of ISO 54", place)

@@ -28,11 +28,11 @@ def construct(args: Args) -> Made:
     tops = [meeting.point for meeting in meet(Circle(first, one), Circle(second, other))]
     if len(tops) < 2:
         longest = max((one, other, base))
-        told = (
+        message = (
             f"no triangle has these sides: {args.say(longest)} is not shorter than the two others "
             "together"
         )
-        raise ClauseError(told, said.clause)
+        raise ClauseError(message, said.clause)
     options = [Option(top, top, "corner") for top in tops]
     index, candidates = choose(options, args, "triangle")
     corners = (first, second, tops[index])

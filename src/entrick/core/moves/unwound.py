@@ -57,8 +57,8 @@ def _corners(args: Args, ring: Loop) -> list[Point]:
     ends."""
     of = args.need("of")
     if not ring.closed or not all(isinstance(piece.curve, Line) for piece in ring.pieces):
-        told = f"{of.ref('polygon').text} is no polygon: closed, with straight sides"
-        raise ClauseError(told, of.clause)
+        message = f"{of.ref('polygon').text} is no polygon: closed, with straight sides"
+        raise ClauseError(message, of.clause)
     corners = [piece.entry for piece in ring.pieces]
     turned = [
         (b - a).cross(c - b)

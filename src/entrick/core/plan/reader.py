@@ -241,20 +241,20 @@ def read_line(text: str) -> Line:
     try:
         unprintable = UNPRINTABLE.search(text)
         if unprintable:
-            told = (
+            words = (
                 "a character that cannot be printed stands here (number "
                 f"{ord(unprintable.group())}); take it out"
             )
             return _unread(
-                text, told, _clause_at(text, unprintable.start()), UNPRINTABLE.sub("", text)
+                text, words, _clause_at(text, unprintable.start()), UNPRINTABLE.sub("", text)
             )
         if len(text) > LONGEST_LINE:
             return _unread(text, f"a line holds at most {LONGEST_LINE} characters")
         if re.match(r"\s*(#|$)", text):
             return Line(None, text.strip())
         if off := TOLERANCE.match(text):
-            told = "a given has one size: what it may be off by goes into its note"
-            return _unread(text, told, None, f'{off[1]} "{off[2]}"')
+            words = "a given has one size: what it may be off by goes into its note"
+            return _unread(text, words, None, f'{off[1]} "{off[2]}"')
         if text.count("(") > DEEPEST and _brackets(text) > DEEPEST:
             return _unread(text, f"brackets are nested deeper than {DEEPEST}")
         line: Line = _parser().parse(text)  # type: ignore[assignment]

@@ -31,7 +31,7 @@ def hands(text: str) -> tuple[str, ...]:
         A plan without mistakes.
     """
     own = solve(read_plan(text))
-    found = [text]
+    result = [text]
     for across, up in ((-1, 1), (1, -1), (-1, -1)):
         words = {*(LEVEL if across < 0 else ()), *(PLUMB if up < 0 else ())}
         try:
@@ -40,8 +40,8 @@ def hands(text: str) -> tuple[str, ...]:
         except (ClauseError, ValueError):
             continue
         if not other.errors and _is_mirrored(own, other, across, up):
-            found.append(write_plan(plan))
-    return tuple(found)
+            result.append(write_plan(plan))
+    return tuple(result)
 
 
 def _said_otherwise(plan: Plan, opposite: dict[str, str]) -> Plan:
@@ -76,7 +76,7 @@ def _is_mirrored(own: Solution, other: Solution, across: int, up: int) -> bool:
 
 
 def _places(solution: Solution, across: int, up: int) -> list[tuple[float, float, float]]:
-    found = set()
+    result = set()
     for _, shape in solution.figure.things():
         if isinstance(shape, Point):
             spot, radius = shape, 0.0
@@ -85,8 +85,8 @@ def _places(solution: Solution, across: int, up: int) -> list[tuple[float, float
         else:
             continue
         # Rounded, so that those of one place are sorted alike.
-        found.add((round(across * spot.x, 6) + 0.0, round(up * spot.y, 6) + 0.0, round(radius, 6)))
-    return sorted(found)
+        result.add((round(across * spot.x, 6) + 0.0, round(up * spot.y, 6) + 0.0, round(radius, 6)))
+    return sorted(result)
 
 
 def hand_of(text: str, plan: Plan) -> int:

@@ -100,9 +100,9 @@ class OnRule:
         else:
             whole, part = divmod(v, 1.0)
             if part:
-                told = f"The fraction of {say(v)} was read on the other row of graduations"
-                yield Slip("sixteenths for thirty-seconds", 4, whole + part / 2, told)
-                yield Slip("sixteenths for thirty-seconds", 4, whole + 2 * part, told)
+                words = f"The fraction of {say(v)} was read on the other row of graduations"
+                yield Slip("sixteenths for thirty-seconds", 4, whole + part / 2, words)
+                yield Slip("sixteenths for thirty-seconds", 4, whole + 2 * part, words)
         yield Slip("mm for inch", 2, v * 25.4, "That is the other face of the rule")
         yield Slip("mm for inch", 2, v / 25.4, "That is the other face of the rule")
 

@@ -199,13 +199,13 @@ def _with_thread(content: Statement, random: Random) -> Statement:
 def _tabled(solution: Solution) -> dict[str, str]:
     """Return the givens that stand in clauses whose sizes come from tables, each with the word its
     clause begins with."""
-    found: dict[str, str] = {}
+    result: dict[str, str] = {}
     for entry in solution.entries:
         for clause in entry.statement.clauses:
             words = [item.text for item in clause.items if isinstance(item, Name)]
             if words and words[0] in TABLED:
-                found |= dict.fromkeys(words[1:], words[0])
-    return found
+                result |= dict.fromkeys(words[1:], words[0])
+    return result
 
 
 def _by_table(size: float, word: str, times: float) -> str:

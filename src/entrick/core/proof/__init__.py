@@ -65,8 +65,8 @@ def what_goes_out(checked: Checked) -> str:
     rims = len(checked.outlines) - holes
     if not rims:
         return ""
-    told = f"{rims} outline{'s' if rims > 1 else ''}"
-    return f"{told} and {holes or 'no'} hole{'s' if holes != 1 else ''} go out"
+    words = f"{rims} outline{'s' if rims > 1 else ''}"
+    return f"{words} and {holes or 'no'} hole{'s' if holes != 1 else ''} go out"
 
 
 _CUT_RULES = frozenset({"outline", "doubled", "material"})

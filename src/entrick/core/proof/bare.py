@@ -65,15 +65,15 @@ PLAIN = frozenset({"length", "angle", "pitch", "lengths"})
 def _offer(entry: Entry, number: Num, given: GivenEntry, said: Mapping[int, Statement]) -> Finding:
     name = given.given.name
     users = ", ".join(said[line].name for line in given.used_by if line in said)
-    told = f"{entry.statement.name} says {write(number)}, which is the given {name}"
-    told += (
+    message = f"{entry.statement.name} says {write(number)}, which is the given {name}"
+    message += (
         f": linked, it follows when the given changes, as {users} does"
         if users
         else (", which nothing uses")
     )
     text = _linked(entry.statement, number, name)
     mend = Mend("line", entry.line, text, f"Link to {name}")
-    return Finding("note", "givens", told, entry.line, None, mend)
+    return Finding("note", "givens", message, entry.line, None, mend)
 
 
 def _numbers(statement: Statement) -> Iterator[tuple[Num, str]]:

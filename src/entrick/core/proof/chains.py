@@ -20,11 +20,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         total = spell(entry.quantity.value, unit)
         if None in chain.links:
             link = solution.quantities[f"{chain.name}.{chain.links.index(None) + 1}"]
-            told = (
+            message = (
                 f"the missing link of {chain.name} is the difference: "
                 f"{spell(link.value, unit)}, of {total} in all"
             )
-            yield Finding("note", "chain", told, entry.line)
+            yield Finding("note", "chain", message, entry.line)
         elif chain.overall is not None:
             yield Finding(
                 "good",

@@ -58,11 +58,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             )
         else:
             both = f" with all of that size ({wanted})" if wanted != given.count else ""
-            told = (
+            message = (
                 f"{given.name} is given {said}{both}, and {found} of {given.mark}{size} are "
                 "lined in"
             )
-            yield Finding("look", "count", told, entry.line)
+            yield Finding("look", "count", message, entry.line)
 
 
 def _is_meant(piece: Piece, mark: str, names: set[str], checked: Checked) -> bool:
@@ -78,8 +78,8 @@ def _is_meant(piece: Piece, mark: str, names: set[str], checked: Checked) -> boo
 
 def _apart(centres: list[Point], close: float) -> list[Point]:
     """Return the distinct places among centres."""
-    found: list[Point] = []
+    points: list[Point] = []
     for centre in centres:
-        if all(abs(centre - other) > close for other in found):
-            found.append(centre)
-    return found
+        if all(abs(centre - other) > close for other in points):
+            points.append(centre)
+    return points

@@ -58,17 +58,17 @@ def _twice(checked: Checked, variation: Variation, span: RowSpace) -> Iterator[F
                 own.add(row)
                 again += not span.add(row)
         if again == len(own.rows) and line not in held:
-            told = (
+            message = (
                 f"{names[line]} says again what other dimensions say, or what no size of the plan "
                 "changes"
             )
-            yield Finding("look", "dimensions", told, line, mend=_in_brackets(checked, line))
+            yield Finding("look", "dimensions", message, line, mend=_in_brackets(checked, line))
         elif again:
-            told = (
+            message = (
                 f"{names[line]} closes a chain: one of its links follows from the others and the "
                 "size over all; leave one out, or letter it in brackets"
             )
-            yield Finding("look", "dimensions", told, line)
+            yield Finding("look", "dimensions", message, line)
 
 
 def _missing(checked: Checked, variation: Variation, span: RowSpace) -> Iterator[Finding]:
@@ -81,14 +81,14 @@ def _missing(checked: Checked, variation: Variation, span: RowSpace) -> Iterator
         if not any(variation.states(note, size) for _, note in shown)
     ]
     for size in unsaid:
-        told = (
+        message = (
             f"no dimension fixes {size.name}, and the outline closes only while it agrees with "
             "the others"
         )
-        yield Finding("look", "dimensions", told, size.line)
+        yield Finding("look", "dimensions", message, size.line)
     for thread in unlettered(checked.solution):
-        told = f"{thread.name}: the sheet does not say its thread, {thread.size}"
-        yield Finding("look", "dimensions", told, thread.line)
+        message = f"{thread.name}: the sheet does not say its thread, {thread.size}"
+        yield Finding("look", "dimensions", message, thread.line)
 
 
 def _by_statement(variation: Variation) -> Iterator[tuple[int, list[Row]]]:

@@ -86,12 +86,12 @@ def _turns(piece: Piece) -> tuple[float, float]:
 
 def _shared(first: tuple[float, float], second: tuple[float, float]) -> list[tuple[float, float]]:
     """Return the stretches two turns share; of no length where they only meet end to end."""
-    (start, sweep), found = first, []
+    (start, sweep), result = first, []
     for turn in (-1, 0, 1):
         begin = (second[0] - start) % math.tau + turn * math.tau
         low, high = max(0.0, begin), min(sweep, begin + second[1])
-        found.append((start + low, max(0.0, high - low)))
-    return found
+        result.append((start + low, max(0.0, high - low)))
+    return result
 
 
 def _middle(piece: Piece) -> Point:

@@ -71,21 +71,21 @@ class Checked:
     @cached_property
     def runs(self) -> tuple[tuple[str, int, Loop], ...]:
         """Everything lined in, closed or not: name, line of the plan, pieces."""
-        found = []
+        result = []
         for entry in self.solution.entries:
-            found += [(name, entry.line, loop) for name, loop in outlines_of(entry)]
-        return tuple(found)
+            result += [(name, entry.line, loop) for name, loop in outlines_of(entry)]
+        return tuple(result)
 
     @cached_property
     def standing_on(self) -> Mapping[str, frozenset[str]]:
         """Every statement by name, with all the givens and things it stands on, near and far."""
-        found: dict[str, frozenset[str]] = {}
+        result: dict[str, frozenset[str]] = {}
         for entry in self.solution.entries:
             used = frozenset(owners(entry.statement))
-            found[entry.statement.name] = used.union(
-                *(found.get(name, frozenset()) for name in used)
+            result[entry.statement.name] = used.union(
+                *(result.get(name, frozenset()) for name in used)
             )
-        return found
+        return result
 
     @cached_property
     def pictorial(self) -> frozenset[str]:
@@ -143,14 +143,14 @@ class Checked:
     def outlines(self) -> tuple[Outline, ...]:
         """The closed outlines of the part, largest first; none of a picture."""
         closed = sorted((r for r in self.flat if r[2].closed), key=lambda run: -abs(run[2].area))
-        found: list[Outline] = []
+        outlines: list[Outline] = []
         for name, line, loop in closed:
-            if any(self.is_again(loop, other.loop) for other in found):
+            if any(self.is_again(loop, other.loop) for other in outlines):
                 continue  # the same edge of the material, lined in twice
-            found.append(
-                Outline(name, line, loop, sum(_lies_in(loop, other.loop) for other in found))
+            outlines.append(
+                Outline(name, line, loop, sum(_lies_in(loop, other.loop) for other in outlines))
             )
-        return tuple(found)
+        return tuple(outlines)
 
     def is_again(self, loop: Loop, other: Loop) -> bool:
         """Tell whether an outline is another one again: as long, as large, and in its place."""

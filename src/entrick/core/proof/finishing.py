@@ -24,11 +24,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     if bare:
         names = list(dict.fromkeys(name for name, _ in bare))
         many = len(bare) > 1
-        told = f"{'circles' if many else 'a circle'} without centre lines: {', '.join(names)}"
+        message = f"{'circles' if many else 'a circle'} without centre lines: {', '.join(names)}"
         row = f"{checked.solution.free_name('cl')} = centre lines, of {' '.join(names)}"
         mend = Mend("insert", len(checked.solution.plan.lines), row, "Draw them")
         place = checked.sheet.on_paper(bare[0][1])
-        yield Finding("look" if begun else "note", "finish", told, 0, place, mend)
+        yield Finding("look" if begun else "note", "finish", message, 0, place, mend)
     elif crosses:
         yield Finding("good", "finish", "every circle has its centre lines")
     hatched = [
@@ -41,11 +41,16 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for entry, m in made:
         for loop in m.loops if m.cut else ():
             if not any(_same(loop.centroid, other.centroid, checked.close) for other in hatched):
-                told = f"{entry.statement.name} is cut and not hatched"
+                message = f"{entry.statement.name} is cut and not hatched"
                 row = f"{checked.solution.free_name('cut')} = hatch, of {entry.statement.name}"
                 mend = Mend("insert", len(checked.solution.plan.lines), row, "Hatch it")
                 yield Finding(
-                    "look", "finish", told, entry.line, checked.sheet.on_paper(loop.centroid), mend
+                    "look",
+                    "finish",
+                    message,
+                    entry.line,
+                    checked.sheet.on_paper(loop.centroid),
+                    mend,
                 )
 
 

@@ -45,14 +45,14 @@ def _read_otherwise(entry: GivenEntry, unit: Unit) -> Iterator[Finding]:
     if not isinstance(entry.given, Given) or entry.quantity is None:
         return
     row = write_content(entry.given)
-    told = f"{entry.given.name} is {spell(entry.quantity.value, unit)} as it stands"
+    message = f"{entry.given.name} is {spell(entry.quantity.value, unit)} as it stands"
     mixed, off = MIXED.search(row), OFF_BY.match(row)
     if mixed and int(mixed[2]) < int(mixed[3]):
         meant = f"{mixed[1]} {mixed[2]}/{mixed[3]}"
         mend = Mend("line", entry.line, row.replace(mixed[0], meant), f"Make it {meant}")
-        yield Finding("look", "givens", f"{told}; is {meant} meant?", entry.line, mend=mend)
+        yield Finding("look", "givens", f"{message}; is {meant} meant?", entry.line, mend=mend)
     elif off:
         by = off[2].replace(" ", "")
         mend = Mend("line", entry.line, f'{off[1].strip()} "{by}"', "Put it into the note")
-        asked = f"{told}, a sum; what a size may be off by, {by}, goes into its note"
+        asked = f"{message}, a sum; what a size may be off by, {by}, goes into its note"
         yield Finding("look", "givens", asked, entry.line, mend=mend)

@@ -18,11 +18,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for entry in checked.solution.entries:
         for loop in entry.made.loops if entry.made else ():
             for spot, first, second in crossings(loop):
-                told = (
+                message = (
                     f"the outline crosses itself, {first} with {second}: was another way round "
                     "meant?"
                 )
-                yield Finding("wrong", "outline", told, entry.line, checked.sheet.on_paper(spot))
+                yield Finding("wrong", "outline", message, entry.line, checked.sheet.on_paper(spot))
 
 
 def crosses_itself(loop: Loop) -> bool:

@@ -39,12 +39,12 @@ def _crowded(letters: list[Lettering], checked: Checked) -> Iterator[Finding]:
     pairs = neighbours(boxes, 0.0)
     for first, second in pairs[:MOST_TOLD]:
         one, other = letters[first], letters[second]
-        told = (
+        message = (
             f"“{other.text}” stands over “{one.text}”: neither can be read; give one another "
             "side or place"
         )
         yield Finding(
-            "look", "lettering", told, other.line or one.line, _place(boxes[second], checked)
+            "look", "lettering", message, other.line or one.line, _place(boxes[second], checked)
         )
     if len(pairs) > MOST_TOLD:
         yield Finding(

@@ -25,13 +25,13 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         if name.partition(".")[0] in checked.diagrams:
             yield Finding("good", "outline", f"{name} is a diagram, and no outline", line)
         elif loop.closed:
-            told = f"{name} is closed: perimeter {spell(loop.length, unit)} {unit}"
+            message = f"{name} is closed: perimeter {spell(loop.length, unit)} {unit}"
             if crosses_itself(loop):
                 # What lies to one hand of it here lies to the other there: it bounds no area.
-                yield Finding("good", "outline", told, line)
+                yield Finding("good", "outline", message, line)
                 continue
             yield Finding(
-                "good", "outline", f"{told}, area {spell(abs(loop.area), unit)} {unit}²", line
+                "good", "outline", f"{message}, area {spell(abs(loop.area), unit)} {unit}²", line
             )
             if abs(loop.area) > checked.close * loop.length:
                 middle = loop.centroid
@@ -46,5 +46,5 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             gap = f"its ends are {spell(loop.gap, unit)} {unit} apart"
             if loop.gap <= checked.close:
                 gap = "it comes back to where it began, and bounds no material"
-            told = f"{name} is an open run: {gap}"
-            yield Finding("note" if line in meant else "look", "open", told, line, place)
+            message = f"{name} is an open run: {gap}"
+            yield Finding("note" if line in meant else "look", "open", message, line, place)

@@ -28,35 +28,37 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         place = _crossing(first.loop, second.loop, checked.close)
         if place is not None:
             crossed |= {first.name, second.name}
-            told = (
+            message = (
                 f"{second.name} runs across {first.name}: a hole that breaks out is lined in "
                 "as one outline with it"
             )
-            yield Finding("wrong", "material", told, second.line, checked.sheet.on_paper(place))
+            yield Finding("wrong", "material", message, second.line, checked.sheet.on_paper(place))
     outer = [outline for outline in outlines if outline.depth == 0]
     for outline in outer[1:]:
         if _is_round(outline) and outline.name not in crossed:
-            told = f"{outline.name} lies outside the material of {outer[0].name}: a hole in nothing"
+            message = (
+                f"{outline.name} lies outside the material of {outer[0].name}: a hole in nothing"
+            )
             place = checked.sheet.on_paper(outline.loop.pieces[0].entry)
-            yield Finding("wrong", "material", told, outline.line, place)
+            yield Finding("wrong", "material", message, outline.line, place)
     pieces = [outline for outline in outer if outline is outer[0] or not _is_round(outline)]
     loose = [o for o in outlines if o.depth and not o.is_hole and o.name not in crossed]
     for outline in loose:
-        told = f"{outline.name} lies loose in a hole: it is a piece by itself, and falls out"
-        yield Finding("note", "material", told, outline.line)
+        message = f"{outline.name} lies loose in a hole: it is a piece by itself, and falls out"
+        yield Finding("note", "material", message, outline.line)
     if len(pieces) + len(loose) > 1:
         names = ", ".join(outline.name for outline in (*pieces, *loose))
-        told = f"{len(pieces) + len(loose)} separate pieces: {names}"
-        yield Finding("note", "material", told, pieces[0].line)
+        message = f"{len(pieces) + len(loose)} separate pieces: {names}"
+        yield Finding("note", "material", message, pieces[0].line)
     if len(outlines) > 1 and not crossed:
         unit = checked.solution.unit
         area = sum(abs(o.loop.area) * (-1 if o.is_hole else 1) for o in outlines)
         holes = sum(o.is_hole for o in outlines)
-        told = (
+        message = (
             f"material in all: {spell(area, unit)} {unit}², {holes} "
             f"hole{'s' if holes != 1 else ''} taken off"
         )
-        yield Finding("good", "material", told)
+        yield Finding("good", "material", message)
 
 
 def _is_round(outline: Outline) -> bool:

@@ -68,7 +68,7 @@ def joined(checked: Checked) -> Iterator[Joined]:
     for name, line, loop in checked.part:
         for junction, alike in told_apart(loop):
             if not junction.within:
-                told = how(junction) + (f", {alike} alike" if alike > 1 else "")
+                words = how(junction) + (f", {alike} alike" if alike > 1 else "")
                 place = checked.sheet.on_paper(junction.point)
                 yield Joined(
                     name,
@@ -76,7 +76,7 @@ def joined(checked: Checked) -> Iterator[Joined]:
                     junction.first,
                     junction.second,
                     math.degrees(junction.turn),
-                    told,
+                    words,
                     place,
                     junction.is_tangent,
                 )

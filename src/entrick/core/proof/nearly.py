@@ -54,11 +54,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         touch = touching.get((first, second))
         if touch is not None:
             by, place = touch
-            told = f"{first} and {second} {_misses(by)} by {spell(abs(by), unit)} {unit}: "
-            told += exactly(a, b, first, second, unit)
+            message = f"{first} and {second} {_misses(by)} by {spell(abs(by), unit)} {unit}: "
+            message += exactly(a, b, first, second, unit)
             straight = first if isinstance(a, Line) else second
             at = checked.sheet.on_paper(place)
-            yield Finding("look", "nearly", told, line, at, mends.get(straight))
+            yield Finding("look", "nearly", message, line, at, mends.get(straight))
             continue
         # A construction line is as long as the construction needed it; only what is lined in, or
         # should have been, was meant to meet.
@@ -72,11 +72,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 if surely_two(abs(spot)) < miss < _little(end, target) and not _goes_through(
                     end, target, spot, miss
                 ):
-                    told = (
+                    message = (
                         f"{name} ends {spell(miss, unit)} {unit} short of {other}: was it "
                         "meant to meet it?"
                     )
-                    yield Finding("look", "nearly", told, line, checked.sheet.on_paper(spot))
+                    yield Finding("look", "nearly", message, line, checked.sheet.on_paper(spot))
 
 
 def _as_touching(

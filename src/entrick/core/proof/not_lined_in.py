@@ -35,27 +35,27 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         if any(checked.is_again(figure, o.loop) for figure in figures for o in checked.outlines):
             continue
         if len(figures) == 1:
-            told = f"{name} is closed and inside the part, and is not lined in: it is not cut"
+            message = f"{name} is closed and inside the part, and is not lined in: it is not cut"
         else:
-            told = (
+            message = (
                 f"{name}, {len(figures)} closed figures inside the part, are not lined in: "
                 "they are not cut"
             )
         free = checked.solution.free_name(f"{name}_edge", [])
         mend = Mend("insert", entry.line, f"{free} = line in, {name}", "Line it in")
         place = checked.sheet.on_paper(figures[0].pieces[0].entry)
-        told += "; a hole, or construction?"
-        yield Finding("look", "not lined in", told, entry.line, place, mend)
+        message += "; a hole, or construction?"
+        yield Finding("look", "not lined in", message, entry.line, place, mend)
 
 
 def _constructed_from(checked: Checked) -> frozenset[str]:
     """Return the names of the things others are constructed from."""
-    found: set[str] = set()
+    result: set[str] = set()
     for entry in checked.solution.entries:
         kind = kinds().get(entry.statement.kind)
         if kind is None or kind.group not in LOOKING:
-            found.update(owners(entry.statement))
-    return frozenset(found)
+            result.update(owners(entry.statement))
+    return frozenset(result)
 
 
 def _closed(shape: object) -> Loop | None:

@@ -29,11 +29,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for way, said, found in (("across", claim.across, size.x), ("up", claim.up, size.y)):
             if said is None:
                 continue
-            told = f"{spell(found, unit)} {unit} {way}, measured on the outline"
+            message = f"{spell(found, unit)} {unit} {way}, measured on the outline"
             if abs(said - found) <= checked.close:
-                yield Finding("good", "overall", f"{told}, as given", line)
+                yield Finding("good", "overall", f"{message}, as given", line)
             else:
                 off = f"{spell(abs(found - said), unit)} too {'much' if found > said else 'little'}"
                 yield Finding(
-                    "wrong", "overall", f"{told}; {spell(said, unit)} is given, {off}", line
+                    "wrong", "overall", f"{message}; {spell(said, unit)} is given, {off}", line
                 )

@@ -36,19 +36,19 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             first, long = pieces[0], f"{spell(pieces[0].length, unit)} {unit}"
             place = checked.sheet.on_paper((first.entry + first.exit) * 0.5)
             if first.length <= checked.close:
-                told = (
+                message = (
                     f"{_counted(pieces)} of {name} comes to no length: it begins where it ends; "
                     "are two of its points, or two pieces of the walk, swapped?"
                 )
-                yield Finding("wrong", "sliver", told, line, place)
+                yield Finding("wrong", "sliver", message, line, place)
                 continue
-            told = f"{first.name} in {name} is only {long} long: a sliver"
+            message = f"{first.name} in {name} is only {long} long: a sliver"
             if len(pieces) > 1:
-                told = (
+                message = (
                     f"{len(pieces)} pieces of {name}, such as {first.name}, are only {long} "
                     "long: slivers"
                 )
-            yield Finding("wrong" if said else "look", "sliver", told, line, place)
+            yield Finding("wrong" if said else "look", "sliver", message, line, place)
     if said and not found:
         yield Finding(
             "good", "sliver", f"no piece is shorter than {spell(least, unit)} {unit}", said[0][0]

@@ -35,15 +35,15 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         pitch = _pitch(centres, checked.close)
         if pitch is not None:
             unit, count = checked.solution.unit, len(centres)
-            told = (
+            message = (
                 f"{count} holes of R{spell(radius, unit)} stand evenly on "
                 f"Ø{spell(pitch * 2, unit)}, "
             )
-            told += (
+            message += (
                 f"360 ÷ {count} = {spell_angle(360 / count)}: spaced, {count} on a circle "
                 "would say so"
             )
-            yield Finding("note", "relation", told, holes[0][1])
+            yield Finding("note", "relation", message, holes[0][1])
 
 
 def _pitch(centres: list[Point], close: float) -> float | None:

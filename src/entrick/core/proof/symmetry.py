@@ -38,8 +38,10 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         else:
             at, piece = pieces[odd]
             place = checked.sheet.on_paper(_middle(piece))
-            told = f"not symmetric about {claim.name}: {piece.name} has no image on the other side"
-            yield Finding("wrong", "symmetry", told, at, place)
+            message = (
+                f"not symmetric about {claim.name}: {piece.name} has no image on the other side"
+            )
+            yield Finding("wrong", "symmetry", message, at, place)
     axes = [claim.axis for _, claim in said]
     for name, axis in _datum_lines(checked):
         if any(_same(axis, other, checked.close) for other in axes):
@@ -48,8 +50,8 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             axes.append(axis)
             row = f"{checked.solution.free_name('must')} = check, symmetric about {name}"
             mend = Mend("insert", len(checked.solution.plan.lines), row, "Say so")
-            told = f"the outline is symmetric about {name}: say so, and it stays proved"
-            yield Finding("note", "symmetry", told, 0, None, mend)
+            message = f"the outline is symmetric about {name}: say so, and it stays proved"
+            yield Finding("note", "symmetry", message, 0, None, mend)
 
 
 def _datum_lines(checked: Checked) -> Iterator[tuple[str, Line]]:

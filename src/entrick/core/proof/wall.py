@@ -32,16 +32,16 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             asked = (
                 f"; {spell(limit, unit)} is asked for" if limit and not math.isinf(limit) else ""
             )
-            told = f"no wall is left between {first.name} and {second.name}: they meet{asked}"
-            yield Finding("wrong", "wall", told, limits[0][0] if limits else second.line, place)
+            message = f"no wall is left between {first.name} and {second.name}: they meet{asked}"
+            yield Finding("wrong", "wall", message, limits[0][0] if limits else second.line, place)
         elif wall < limit - checked.close:
-            told = f"{spell(wall, unit)} {unit} of wall between {first.name} and {second.name}"
-            told += f"; {spell(limit, unit)} is asked for"
-            yield Finding("wrong", "wall", told, limits[0][0], place)
+            message = f"{spell(wall, unit)} {unit} of wall between {first.name} and {second.name}"
+            message += f"; {spell(limit, unit)} is asked for"
+            yield Finding("wrong", "wall", message, limits[0][0], place)
     if walls and walls[0][0] >= max(limit - checked.close, checked.close):
         wall, first, second, place = walls[0]
-        told = f"least wall {spell(wall, unit)} {unit}, between {first.name} and {second.name}"
-        yield Finding("good", "wall", told, second.line, place)
+        message = f"least wall {spell(wall, unit)} {unit}, between {first.name} and {second.name}"
+        yield Finding("good", "wall", message, second.line, place)
     if limit and not math.isinf(limit):
         yield from _thickness(checked, limits[0][0], limit)
 
@@ -59,16 +59,16 @@ def _thickness(checked: Checked, line: int, limit: float) -> Iterator[Finding]:
         thick, first, second = found
         place = checked.sheet.on_paper((first + second) * 0.5)
         if thick < limit - checked.close:
-            told = (
+            message = (
                 f"{outline.name} is {spell(thick, unit)} {unit} thin here; "
                 f"{spell(limit, unit)} is asked for"
             )
-            yield Finding("wrong", "wall", told, line, place)
+            yield Finding("wrong", "wall", message, line, place)
         if least is None or thick < least[0]:
             least = thick, outline.name, place
     if least and least[0] >= limit - checked.close:
-        told = f"{least[1]} is nowhere thinner than {spell(least[0], unit)} {unit}"
-        yield Finding("good", "wall", told, line, least[2])
+        message = f"{least[1]} is nowhere thinner than {spell(least[0], unit)} {unit}"
+        yield Finding("good", "wall", message, line, least[2])
 
 
 def _share_material(first: Outline, second: Outline) -> bool:

@@ -38,19 +38,19 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         walls = sorted(pairs.values())
         wall = spell(walls[len(walls) // 2], unit)
         if walls[-1] - walls[0] <= checked.close:
-            told = (
+            message = (
                 f"{inner.name} keeps a wall of {wall} {unit} to {outer.name} at {len(pairs)} "
                 "common centres: "
             )
-            told += f"inset, of {outer.name} would say so in one line"
-            yield Finding("note", "relation", told, inner.line)
+            message += f"inset, of {outer.name} would say so in one line"
+            yield Finding("note", "relation", message, inner.line)
         elif len(walls) > FEWEST and walls[len(walls) // 2 - 1] == walls[len(walls) // 2]:
             apart = [spell(w, unit) for w in (walls[0], walls[-1])]
-            told = (
+            message = (
                 f"the wall of {inner.name} to {outer.name} is {wall} at most centres, but "
                 f"{apart[0]} to {apart[1]}"
             )
-            yield Finding("look", "relation", f"{told} in all: was one wall meant?", inner.line)
+            yield Finding("look", "relation", f"{message} in all: was one wall meant?", inner.line)
 
 
 def _by_inset(inner: Outline, checked: Checked) -> bool:

@@ -70,30 +70,30 @@ def _count(count: int, what: str) -> str:
 
 def _places(run: Run) -> list[Point]:
     """Return places of an open run: ends, middles, and quarters between."""
-    found: list[Point] = []
+    points: list[Point] = []
     for piece in pieces_of(run):
         a, b = ends_of(piece)
-        found += [a, middle_of(piece), b]
+        points += [a, middle_of(piece), b]
         if isinstance(piece, Line):
-            found += [a * 0.75 + b * 0.25, a * 0.25 + b * 0.75]
+            points += [a * 0.75 + b * 0.25, a * 0.25 + b * 0.75]
         else:
-            found += [piece.at(piece.start + piece.sweep * share) for share in (0.25, 0.75)]
-    return found
+            points += [piece.at(piece.start + piece.sweep * share) for share in (0.25, 0.75)]
+    return points
 
 
 def _centres(closed: Sequence[Run]) -> list[tuple[Point, float]]:
     """Return the centres of what is round, and of what is alike both ways, with how far it
     reaches."""
-    found: list[tuple[Point, float]] = []
+    result: list[tuple[Point, float]] = []
     for run in closed:
         for curve in run:
             if isinstance(curve, Arc | Circle):
-                found.append((curve.centre, curve.radius))
+                result.append((curve.centre, curve.radius))
             elif isinstance(curve, Ellipse):
-                found.append((curve.centre, curve.b))
+                result.append((curve.centre, curve.b))
         low, high = loop_of(run).box
-        found.append(((low + high) * 0.5, min(high.x - low.x, high.y - low.y) / 2))
-    return found
+        result.append(((low + high) * 0.5, min(high.x - low.x, high.y - low.y) / 2))
+    return result
 
 
 def _is_centre_line(run: Run, centres: Sequence[tuple[Point, float]], within: float) -> bool:

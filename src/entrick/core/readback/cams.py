@@ -272,15 +272,15 @@ def _at(
 ) -> list[_Event]:
     """Return events by the angles of some and the heights of others; where one motion follows
     another without a dwell, as high as the follower stands at that angle."""
-    found = [replace(a, low=b.low, high=b.high) for a, b in zip(angles, heights, strict=True)]
+    events = [replace(a, low=b.low, high=b.high) for a, b in zip(angles, heights, strict=True)]
     order = np.argsort(lifts[0] % 360.0)
     at, far = lifts[0][order] % 360.0, lifts[1][order]
-    for k, event in enumerate(found):
-        if _stands(event) or _stands(found[k - 1]):
+    for k, event in enumerate(events):
+        if _stands(event) or _stands(events[k - 1]):
             continue
         high = float(np.interp(event.start % 360.0, at, far, period=360.0))
-        found[k], found[k - 1] = replace(event, low=high), replace(found[k - 1], high=high)
-    return found
+        events[k], events[k - 1] = replace(event, low=high), replace(events[k - 1], high=high)
+    return events
 
 
 def _rounder(
@@ -375,12 +375,12 @@ def _rounded(events: Sequence[_Event], lifts: tuple[Values, Values]) -> list[_Ev
 
 def _begun(events: Sequence[_Event], k: int, at: float) -> list[_Event]:
     """Return events of which one begins, and the one before it ends, at another angle."""
-    found = list(events)
-    shifted = at - found[k].start
-    found[k] = replace(found[k], start=at)
-    before = found[k - 1]
-    found[k - 1] = replace(before, end=before.end + shifted)
-    return found
+    result = list(events)
+    shifted = at - result[k].start
+    result[k] = replace(result[k], start=at)
+    before = result[k - 1]
+    result[k - 1] = replace(before, end=before.end + shifted)
+    return result
 
 
 def _events(pieces: Sequence[Line | Arc], centre: Point, within: float) -> list[_Event]:
@@ -415,21 +415,21 @@ def _events(pieces: Sequence[Line | Arc], centre: Point, within: float) -> list[
 
 def _merged(events: Sequence[_Event], near: float) -> list[_Event]:
     """Return events in which dwells that follow each other at one height are one."""
-    found: list[_Event] = []
+    result: list[_Event] = []
     for event in events:
         if (
-            found
-            and _stands(found[-1])
+            result
+            and _stands(result[-1])
             and _stands(event)
-            and abs(found[-1].low - event.low) <= near
+            and abs(result[-1].low - event.low) <= near
         ):
-            found[-1] = _Event(found[-1].start, event.end, event.low, event.high)
+            result[-1] = _Event(result[-1].start, event.end, event.low, event.high)
         else:
-            found.append(event)
-    first, last = found[0], found[-1]
-    if len(found) > 2 and _stands(first) and _stands(last) and abs(first.low - last.low) <= near:
-        found = [_Event(last.start - 360.0, first.end, first.low, first.high), *found[1:-1]]
-    return found
+            result.append(event)
+    first, last = result[0], result[-1]
+    if len(result) > 2 and _stands(first) and _stands(last) and abs(first.low - last.low) <= near:
+        result = [_Event(last.start - 360.0, first.end, first.low, first.high), *result[1:-1]]
+    return result
 
 
 def _stands(event: _Event) -> bool:
@@ -463,12 +463,12 @@ def _still(
         for a, b in pairwise(rows)
     ]
     steepest = max((slope for slope, _, _ in slopes), default=0.0)
-    found = []
+    result = []
     for before, here, after in zip(slopes, slopes[1:], slopes[2:], strict=False):
         away = start + 2 * SOFT < here[1] < end - 2 * SOFT
         if away and here[0] < STILL * steepest and before[0] >= here[0] < after[0]:
-            found.append((_round(here[1], 2.0), here[2]))
-    return found
+            result.append((_round(here[1], 2.0), here[2]))
+    return result
 
 
 def _degrees(radians: float) -> float:

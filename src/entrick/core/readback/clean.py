@@ -134,17 +134,17 @@ class _Chains:
 def joined(run: Sequence[Piece], shut: bool) -> Run:
     """Join what is one line, or one arc, in several pieces; a closed run of arcs about one centre
     is a circle."""
-    found: list[Piece] = []
+    result: list[Piece] = []
     for curve in run:
-        if found and (whole := _one(found[-1], curve)) is not None:
-            found[-1] = whole
+        if result and (whole := _one(result[-1], curve)) is not None:
+            result[-1] = whole
         else:
-            found.append(curve)
-    while shut and len(found) > 1 and (whole := _one(found[-1], found[0])) is not None:
-        found = [whole, *found[1:-1]]
-    if shut and len(found) == 1 and isinstance(found[0], Arc):
-        return (Circle(found[0].centre, found[0].radius),)
-    return tuple(found)
+            result.append(curve)
+    while shut and len(result) > 1 and (whole := _one(result[-1], result[0])) is not None:
+        result = [whole, *result[1:-1]]
+    if shut and len(result) == 1 and isinstance(result[0], Arc):
+        return (Circle(result[0].centre, result[0].radius),)
+    return tuple(result)
 
 
 def _one(first: Piece, second: Piece) -> Piece | None:

@@ -108,29 +108,29 @@ def copies_of(runs: Sequence[Run], axes: Axes, rows: Rows) -> list[Group]:
         Says how simple a number is.
     """
     middles = [loop_of(run).centroid for run in runs]
-    found: list[Group] = []
+    groups: list[Group] = []
     for group in alike(runs, rows.within):
         left = list(group)
         grid = _grid(runs, left, middles, axes, rows.within)
         if grid:
-            found.append(grid)
+            groups.append(grid)
             continue
         for ring in _rings(runs, left, middles, axes, rows):
-            found.append(ring)
+            groups.append(ring)
             left = [n for n in left if n not in ring.members]
         first, mirrors = _mirrored(runs, left, middles, axes, rows.within)
         for row in _rows(runs, first, middles, rows.within):
-            found.append(row)
+            groups.append(row)
             first = [n for n in first if n not in row.members]
         if len(first) >= FEWEST_SCATTERED and isinstance(runs[first[0]][0], Circle):
-            found += [
+            groups += [
                 Scattered(tuple(first[k : k + MOST_SCATTERED]))
                 for k in range(0, len(first), MOST_SCATTERED)
             ]
         else:
-            found += [Single((n,)) for n in first]
-        found += mirrors
-    return found
+            groups += [Single((n,)) for n in first]
+        groups += mirrors
+    return groups
 
 
 def _rings(
@@ -333,8 +333,8 @@ def _grid(
 
 def _levels(values: Sequence[float], within: float) -> list[float]:
     """Return the different ones of some numbers, rising."""
-    found: list[float] = []
+    result: list[float] = []
     for value in sorted(values):
-        if not found or value - found[-1] > within * 4:
-            found.append(value)
-    return found
+        if not result or value - result[-1] > within * 4:
+            result.append(value)
+    return result

@@ -96,7 +96,7 @@ def _corners(run: Run) -> list[Point]:
     """Return the corners of a run, those that are rounded where their sides would meet; no touch
     points, which nobody measures."""
     pieces = pieces_of(run)
-    found = [
+    points = [
         ends_of(piece)[0]
         for k, piece in enumerate(pieces)
         if not runs_into(pieces[k - 1], piece, ends_of(piece)[0])
@@ -104,11 +104,11 @@ def _corners(run: Run) -> list[Point]:
     for k, piece in enumerate(pieces):
         one, two = pieces[k - 1], pieces[(k + 1) % len(pieces)]
         if isinstance(piece, Arc) and isinstance(one, Line) and isinstance(two, Line):
-            found += [
+            points += [
                 crossing.point
                 for crossing in meet(*(Line(each.through, each.direction) for each in (one, two)))
             ]
-    return found
+    return points
 
 
 def sheet_for(runs: tuple[Run, ...], unit: Unit) -> str:

@@ -63,8 +63,8 @@ def as_helix(run: Run, within: float, unit: Unit) -> tuple[Run, str]:
     if found is None or found.off <= within:
         return run, ""
     what = found.said.partition(", from FOOT, ")[2]
-    told = f"an open run follows a helix within {found.off:.2g}, and was taken for it: {what}"
-    return found.curves, told
+    words = f"an open run follows a helix within {found.off:.2g}, and was taken for it: {what}"
+    return found.curves, words
 
 
 def helix_in(run: Run, within: float, unit: Unit) -> Wound | None:

@@ -104,16 +104,16 @@ def without_slivers(run: Run, within: float) -> Run:
     kept = [piece for piece in pieces if length_of(piece) > shortest]
     if len(kept) == len(pieces) or len(kept) < 3:
         return run
-    found: list[Piece] = []
+    result: list[Piece] = []
     for k, piece in enumerate(kept):
         first, last = ends_of(kept[k - 1])[1], ends_of(piece)[1]
         if isinstance(piece, Line):
-            found.append(Line.between(first, last))
+            result.append(Line.between(first, last))
         else:
-            found.append(
+            result.append(
                 _through(first, last, piece.centre, [piece.first, piece.middle, piece.last])
             )
-    return tuple(found)
+    return tuple(result)
 
 
 MANY = 60
@@ -185,7 +185,7 @@ def _sharpest(corners: Sequence[Point]) -> int:
 
 def _parted(spots: Sequence[Point], within: float) -> list[Stretch]:
     """Part places into the longest stretches along a line or a circle, one after another."""
-    found: list[Stretch] = []
+    stretches: list[Stretch] = []
     k = 0
     while k < len(spots) - 1:
         straight = _longest(spots, k, 1, lambda stretch: _is_straight(stretch, within))
@@ -197,9 +197,9 @@ def _parted(spots: Sequence[Point], within: float) -> list[Stretch]:
         )
         as_arc = curved > straight and curved >= FEWEST
         count = curved if as_arc else straight
-        found.append((list(spots[k : k + count + 1]), as_arc))
+        stretches.append((list(spots[k : k + count + 1]), as_arc))
         k += count
-    return found
+    return stretches
 
 
 SLIP = 3
@@ -350,15 +350,15 @@ def _joined(parted: Sequence[Stretch], within: float) -> list[Piece]:
     touch."""
     whole = [_fitted(spots, round_) for spots, round_ in parted]
     joints = [_joint(whole[k - 1], whole[k], parted[k][0][0], within) for k in range(len(parted))]
-    found: list[Piece] = []
+    pieces: list[Piece] = []
     for k, (spots, _) in enumerate(parted):
         first, last = joints[k], joints[(k + 1) % len(joints)]
         each = whole[k]
         if isinstance(each, Line):
-            found.append(Line.between(first, last))
+            pieces.append(Line.between(first, last))
             continue
-        found.append(_through(first, last, each.centre, spots))
-    return found
+        pieces.append(_through(first, last, each.centre, spots))
+    return pieces
 
 
 def _joint(one: Line | Circle, two: Line | Circle, spot: Point, within: float) -> Point:

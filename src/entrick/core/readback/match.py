@@ -118,13 +118,13 @@ def images(run: Run, places: Places, move: Move) -> list[int] | None:
     none."""
     if len(run) != len(places.run):
         return None
-    found: list[int] = []
+    result: list[int] = []
     for curve in run:
         at = places.of(move(curve))
         if at is None:
             return None
-        found.append(at)
-    return found
+        result.append(at)
+    return result
 
 
 def alike(runs: Sequence[Run], within: float) -> list[list[int]]:

@@ -84,9 +84,9 @@ def of_csv(data: bytes) -> OfCsv:
         With the row that is no point, or the table that may be read in two ways.
     """
     table = _table(_decoded(data))
-    found = OfCsv()
+    result = OfCsv()
     headings, body = _headed(table)
-    columns = _columns(headings, [row for _, row in body if row], found)
+    columns = _columns(headings, [row for _, row in body if row], result)
     outlines: list[list[tuple[Point, str]]] = [[]]
     for number, row in body:
         if not row:
@@ -97,17 +97,17 @@ def of_csv(data: bytes) -> OfCsv:
     if count > MOST_ENTITIES:
         raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
     unit = columns.unit or next((unit for each in outlines for _, unit in each if unit), "")
-    found.unit = None if not unit else Unit.INCH if MM[unit] == MM["in"] else Unit.MM
-    by = MM[unit] / float(found.unit.mm) if found.unit else 1.0
+    result.unit = None if not unit else Unit.INCH if MM[unit] == MM["in"] else Unit.MM
+    by = MM[unit] / float(result.unit.mm) if result.unit else 1.0
     written: list[Curve] = []
     for each in outlines:
-        sides = list(_closed([spot for spot, _ in each], found))
+        sides = list(_closed([spot for spot, _ in each], result))
         written += sides
-        found.curves += [scaled(side, by) for side in sides]
-    found.last = last_decimal(map(numbers_of, written)) * by
-    if not found.curves:
+        result.curves += [scaled(side, by) for side in sides]
+    result.last = last_decimal(map(numbers_of, written)) * by
+    if not result.curves:
         raise ProfileError("three points at least make an outline")
-    return found
+    return result
 
 
 def _decoded(data: bytes) -> str:

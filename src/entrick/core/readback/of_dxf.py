@@ -127,9 +127,9 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     wanted = {layer.upper() for layer in layers} or ({OUTLINE} & {name.upper() for name in names})
     chosen = [entity for entity in entities if not wanted or entity.dxf.layer.upper() in wanted]
     if len(chosen) < len(entities):
-        told = ", ".join(name for name in names if name.upper() in wanted)
+        words = ", ".join(name for name in names if name.upper() in wanted)
         out.told.append(
-            f"{len(entities) - len(chosen)} pieces on other layers than {told} left out"
+            f"{len(entities) - len(chosen)} pieces on other layers than {words} left out"
         )
     drawn = [entity for entity in chosen if not _is_broken(entity, document)]
     if drawn and len(drawn) < len(chosen):
@@ -197,8 +197,8 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
     out.last = 0.0 if followed else last_decimal(written)
     out.told += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
     if rising:
-        told = "pieces do not lie flat" if rising > 1 else "piece does not lie flat"
-        out.told.append(f"{rising} {told}: its view from above was taken")
+        words = "pieces do not lie flat" if rising > 1 else "piece does not lie flat"
+        out.told.append(f"{rising} {words}: its view from above was taken")
     if unsound:
         out.told.append(f"{unsound} pieces of no length left out")
     if followed:

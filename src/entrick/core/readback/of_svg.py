@@ -80,14 +80,14 @@ def _check_uses(root: Element) -> None:
                 raise ProfileError("a part of this SVG is used within itself")
             return counts[element]
         counts[element] = 0
-        found = 1 + sum(map(count, element))
+        result = 1 + sum(map(count, element))
         used = element.get("href", element.get(HREF, "")).removeprefix("#")
         if element.tag.endswith("use") and used in named:
-            found += count(named[used])
-        if found > MOST_ENTITIES:
+            result += count(named[used])
+        if result > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
-        counts[element] = found
-        return found
+        counts[element] = result
+        return result
 
     count(root)
 

@@ -34,14 +34,14 @@ def others(
     """
     if sum(map(len, profile.runs)) > MOST_PIECES:
         return {}
-    found: dict[str, ReadBack] = {}
+    result: dict[str, ReadBack] = {}
     told = {best.text}
     for way in (each for each in WAYS if best.turned or each != "lying"):
         other = said_otherwise(profile, way, best.unit, within, title)
         if other and other.text not in told:
             told.add(other.text)
-            found[way] = other
-    return found
+            result[way] = other
+    return result
 
 
 def said_otherwise(

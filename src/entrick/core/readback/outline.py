@@ -104,17 +104,17 @@ class Outline:
 
     def orbit(self, k: int) -> list[int]:
         """Return the pieces that are one piece's images, itself first."""
-        found = [k]
+        result = [k]
         if self.turned:
             image, times, _ = self.turned
             for _ in range(times - 1):
-                found.append(image[found[-1]])
-            return found
+                result.append(image[result[-1]])
+            return result
         for way in self.images:
-            found += [
-                self.images[way][each] for each in found if self.images[way][each] not in found
+            result += [
+                self.images[way][each] for each in result if self.images[way][each] not in result
             ]
-        return found
+        return result
 
     def _write(self, wanted: Sequence[int], write: Callable[[int], str]) -> None:
         first = [k for k in wanted if k == min(self.orbit(k), key=self._preference)]
@@ -202,10 +202,10 @@ class Outline:
     def _found_blends(self) -> dict[int, str]:
         """Return which arcs are said by what they touch, and at which ends: about no hole, none
         beside another."""
-        found: dict[int, str] = {}
+        result: dict[int, str] = {}
         touched: set[int] = set()
         if len(self.pieces) < 3 and not self.ends_free:
-            return found
+            return result
         arcs = sorted(
             (k for k, p in enumerate(self.pieces) if isinstance(p, Arc)),
             key=lambda k: (-self._unlikely(k), _radius(self.pieces[k])),
@@ -217,7 +217,7 @@ class Outline:
                 orbit = self.orbit(k)
                 trial: dict[int, str] = {}
                 for each in orbit:
-                    ends = self._ends(each, found, touched)
+                    ends = self._ends(each, result, touched)
                     if not ends or (both and ends != "both"):
                         break
                     trial[each] = ends
@@ -226,9 +226,9 @@ class Outline:
                 neighbours = {n for each, ends in trial.items() for n in self._touches(each, ends)}
                 if neighbours & set(trial):
                     continue
-                found |= trial
+                result |= trial
                 touched |= neighbours
-        return found
+        return result
 
     def _unlikely(self, k: int) -> int:
         """Return how many numbers of the centre of an arc are such as nobody gives."""
@@ -410,13 +410,13 @@ class Outline:
         spot = ends_of(line)[0]
         foot = Point(0.0, spot.y) if lie == "level" else Point(spot.x, 0.0)
         key = f"{lie} {self.rows.simple(foot.y if lie == 'level' else foot.x)}"
-        found = self.rows.lines.get(key)
-        if found is None:
+        text = self.rows.lines.get(key)
+        if text is None:
             if self.rows.is_nought(foot.y if lie == "level" else foot.x):
-                found = f"O.{lie}"
+                text = f"O.{lie}"
             elif touched:
                 self.tangents += 1
-                found = self.rows.add("l", f"line, touching {touched[0]}, {lie}", line)
+                text = self.rows.add("l", f"line, touching {touched[0]}, {lie}", line)
             else:
                 off = foot.y if lie == "level" else foot.x
                 side = (
@@ -427,9 +427,9 @@ class Outline:
                     else "left"
                 )
                 at = self.rows.say(abs(off), "up" if lie == "level" else "across")
-                found = self.rows.add("l", f"parallel, to O.{lie}, at {at}, {side}", line)
-            self.rows.lines[key] = found
-        return found
+                text = self.rows.add("l", f"parallel, to O.{lie}, at {at}, {side}", line)
+            self.rows.lines[key] = text
+        return text
 
     def _oblique(self, line: Line, places: Sequence[Point]) -> str:
         a, b = places
@@ -587,15 +587,15 @@ def _list_places(spots: Sequence[Point], rows: Rows) -> None:
 
 
 def _legs(spots: list[Point], rows: Rows) -> list[str]:
-    found: list[str] = []
+    result: list[str] = []
     for k in range(0, len(spots) - 1, MOST_LEGS):
         part = spots[k : k + MOST_LEGS + 1]
         _list_places(part, rows)
         first, *others = (rows.point(spot) for spot in part)
-        found.append(
+        result.append(
             rows.add("m", f"run, from {first}, {', '.join(f'to {other}' for other in others)}")
         )
-    return found
+    return result
 
 
 def _by_ends(piece: Piece, rows: Rows, opened: bool) -> str:

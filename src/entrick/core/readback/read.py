@@ -127,16 +127,16 @@ def _without_outliers(run: Run, within: float, told: list[str]) -> Run:
 
 def _machined(run: Run, within: float, unit: Unit | None, told: list[str]) -> Run:
     if not is_closed(run, within):
-        found, said = as_helix(run, within, unit or Unit.MM)
+        result, said = as_helix(run, within, unit or Unit.MM)
         told += [said] if said else []
-        return found
+        return result
     if as_given(run, Rows(unit or Unit.MM, max(within, READ_CLOSELY[-1]))):
         return run
     for recognised in (as_gear, as_cam):
-        found, said = recognised(run, within, unit or Unit.MM)
+        result, said = recognised(run, within, unit or Unit.MM)
         if said:
             told.append(said)
-            return found
+            return result
     return run
 
 

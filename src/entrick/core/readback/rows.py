@@ -172,8 +172,8 @@ class Rows:
 
     def point(self, spot: Point) -> str:
         """Return the name of a place, measured from the datum where it has none."""
-        found = self.known(spot)
-        if not found:
+        text = self.known(spot)
+        if not text:
             said: list[str] = []
             if not self.is_nought(spot.x):
                 said.append(
@@ -182,9 +182,9 @@ class Rows:
             if not self.is_nought(spot.y):
                 up = f"{self.say(abs(spot.y), 'up')} {'above' if spot.y > 0 else 'below'}"
                 said.append(up if said else f"{up} O")
-            found = self.add("P", f"point, {', '.join(said)}")
-            self.remember(spot, found)
-        return found
+            text = self.add("P", f"point, {', '.join(said)}")
+            self.remember(spot, text)
+        return text
 
     def figures(self, spot: Point) -> float:
         """Return how many figures it takes to say a place; none where it is there already."""

@@ -80,11 +80,11 @@ def as_gear(run: Run, within: float, unit: Unit) -> tuple[Run, str]:
         piece.curve for piece in found.loop.pieces if isinstance(piece.curve, Line | Arc)
     ]
     name = found.said.partition(", about CENTRE, ")[2]
-    told = (
+    words = (
         f"an outline follows a gear of {name} within {found.flank:.2g}; its roots are up to "
         f"{found.root:.2g} off those of the gear, which were taken"
     )
-    return tuple(gear), told
+    return tuple(gear), words
 
 
 def teeth_in(run: Run, within: float, unit: Unit, close: float = CLOSE) -> Teeth | None:

@@ -140,8 +140,8 @@ def read_back(
             other = _as_it_lies(levelled(profile, angle), unit, within, title, ways)
             said = f"{math.degrees(angle):.4f}".rstrip("0").rstrip(".")
             if _is_shorter(other, said, best):
-                told = f"the part stands turned by {said}° in the file; it is set out level"
-                best = replace(other, told=(*other.told, told), turned=math.degrees(angle))
+                words = f"the part stands turned by {said}° in the file; it is set out level"
+                best = replace(other, told=(*other.told, words), turned=math.degrees(angle))
     return best
 
 
@@ -193,21 +193,21 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
     exact: ReadBack | None = None
     for closely in (each for each in READ_CLOSELY if each < within):
         try:
-            found = _written(profile, unit, closely, title, ways)
+            result = _written(profile, unit, closely, title, ways)
         except ProfileError:
             continue
-        if not _is_exact(found) or _decimals(found) > _written_to(profile.last) + 1:
+        if not _is_exact(result) or _decimals(result) > _written_to(profile.last) + 1:
             continue
-        settled = not (_is_plain(found) or _is_full(found, profile.last) or _strays(found))
-        if _is_round(found) and settled:
-            return found
+        settled = not (_is_plain(result) or _is_full(result, profile.last) or _strays(result))
+        if _is_round(result) and settled:
+            return result
         if (
             exact is None
             or _is_plain(exact)
-            or _figures(found.text) < ROUNDER * _figures(exact.text)
-            or (_strays(exact) and not _strays(found))
+            or _figures(result.text) < ROUNDER * _figures(exact.text)
+            or (_strays(exact) and not _strays(result))
         ):
-            exact = found
+            exact = result
         elif not _is_plain(exact) and not _is_full(exact, profile.last) and not _strays(exact):
             return exact
     if exact and not _is_plain(exact) and not _is_full(exact, profile.last):
@@ -215,14 +215,14 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
     if profile.last:
         within = max(within, OF_LAST * profile.last)
         there = adjusted(profile, unit, within)
-        found = _roundest(there, unit, within, title, ways)
+        result = _roundest(there, unit, within, title, ways)
         # What is told of the outlines holds for those of the file.
-        found = replace(found, off=found.off + moved_at_most(profile, there))
+        result = replace(result, off=result.off + moved_at_most(profile, there))
     else:
-        found = _roundest(profile, unit, within, title, ways)
-    if exact and (_is_plain(found) or _length(found) >= _length(exact)):
+        result = _roundest(profile, unit, within, title, ways)
+    if exact and (_is_plain(result) or _length(result) >= _length(exact)):
         return exact
-    return found
+    return result
 
 
 def _is_shorter(found: ReadBack, angle: str, best: ReadBack) -> bool:
@@ -272,14 +272,14 @@ def _roundest(profile: Profile, unit: Unit, within: float, title: str, ways: Way
     best: ReadBack | None = None
     for share in SHARES:
         try:
-            found = _written(profile, unit, within, title, replace(ways, share=share))
+            result = _written(profile, unit, within, title, replace(ways, share=share))
         except ProfileError:
             if share == SHARES[-1] and best is None:
                 raise
             continue
-        if not _is_plain(found):
-            return found
-        best = best if best and _figures(best.text) <= _figures(found.text) else found
+        if not _is_plain(result):
+            return result
+        best = best if best and _figures(best.text) <= _figures(result.text) else result
     assert best is not None
     return best
 
@@ -355,8 +355,8 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
         step = 1 if text.count("\n") < LARGE else 2
         for n in wrong:
             plainly[n] = min(PLACES, plainly[n] + step)
-    told = "no plan was found that comes to this profile within the tolerance"
-    raise ProfileError(told, WIDER * within, profile.runs)
+    message = "no plan was found that comes to this profile within the tolerance"
+    raise ProfileError(message, WIDER * within, profile.runs)
 
 
 def _from(datum: Point, runs: Sequence[Run]) -> tuple[Run, ...]:

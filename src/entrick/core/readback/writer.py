@@ -249,13 +249,13 @@ class Writer:
         return ""
 
     def _images(self, run: Run) -> dict[str, list[int]]:
-        found: dict[str, list[int]] = {}
+        result: dict[str, list[int]] = {}
         places = Places(run, loosely(self.rows.within))
         for way in self.axes.ways:
             image = images(run, places, mirrored(self.axes.line(way)))
             if image is not None:
-                found[way] = image
-        return found
+                result[way] = image
+        return result
 
     def _comes_again(self, run: Run, times: int, centre: Point) -> tuple[str, str]:
         part = sector(run, times)

@@ -117,24 +117,24 @@ class Board:
 
     def mark(self, key: Key) -> Places:
         """Return where a mark came to."""
-        found = self.things.get(key)
-        if not isinstance(found, np.ndarray):
+        places = self.things.get(key)
+        if not isinstance(places, np.ndarray):
             raise NotDrawn(f"{key} has not been marked")
-        return found
+        return places
 
     def line(self, key: Key) -> DrawnLine:
         """Return a line as it came out."""
-        found = self.things.get(key)
-        if not isinstance(found, DrawnLine):
+        result = self.things.get(key)
+        if not isinstance(result, DrawnLine):
             raise NotDrawn(f"{key} has not been drawn")
-        return found
+        return result
 
     def thing(self, key: Key) -> DrawnLine | DrawnRound | DrawnCurve:
         """Return a line, circle or curve as it came out."""
-        found = self.things.get(key)
-        if found is None or isinstance(found, np.ndarray):
+        result = self.things.get(key)
+        if result is None or isinstance(result, np.ndarray):
             raise NotDrawn(f"{key} has not been drawn")
-        return found
+        return result
 
     def gone_along(self, curve: Line | Arc | Circle) -> DrawnPiece | None:
         """Return the piece that was gone over along a curve of the figure, once all has been."""
@@ -142,15 +142,15 @@ class Board:
 
     @cached_property
     def _by_curve(self) -> dict[object, DrawnPiece]:
-        found: dict[object, DrawnPiece] = {}
+        result: dict[object, DrawnPiece] = {}
         for piece in self.gone:
             planned = piece.planned
             curves = (
                 [each.curve for each in planned.pieces] if isinstance(planned, Loop) else [planned]
             )
             for curve in curves:
-                found.setdefault(_either_way(curve), piece)
-        return found
+                result.setdefault(_either_way(curve), piece)
+        return result
 
     # What is set.
 
@@ -378,10 +378,10 @@ class Board:
         between = second.centre - first.centre
         apart = np.maximum(np.abs(between), NOUGHT)
         along = (apart**2 + first.radius**2 - second.radius**2) / (2 * apart)
-        found: Places = first.centre + between / apart * (
+        places: Places = first.centre + between / apart * (
             along + 1j * side * self._root(first.radius, along)
         )
-        return found
+        return places
 
     def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float | Reals) -> Places:
         away = (round_.centre - line.at) * np.conj(line.ahead)
@@ -664,16 +664,16 @@ def carry_out(
 def miss_of(board: Board, act: Act) -> Mapping[Key, Reals]:
     """Return how far everything an act left is from where the figure has it, plan units;
     `carry_out` before."""
-    found: dict[Key, Reals] = {}
+    result: dict[Key, Reals] = {}
     match act:
         case Fix() | Measure() | Prick() | Strip():
-            found[act.leaves] = np.abs(board.mark(act.leaves) - _of(act.planned))
+            result[act.leaves] = np.abs(board.mark(act.leaves) - _of(act.planned))
         case Draw(planned=line):
-            found[act.leaves] = _line_off(board.line(act.leaves), line)
+            result[act.leaves] = _line_off(board.line(act.leaves), line)
         case Swing(planned=circle):
-            found[act.leaves] = _round_off(board.thing(act.leaves), circle)
+            result[act.leaves] = _round_off(board.thing(act.leaves), circle)
         case StepOff():
-            found |= {
+            result |= {
                 key: np.abs(board.mark(key) - _of(at))
                 for key, at in zip(act.marks, act.planned, strict=True)
             }
@@ -681,17 +681,17 @@ def miss_of(board: Board, act: Act) -> Mapping[Key, Reals]:
             for (_, key), thing in zip(act.pairs, act.things, strict=True):
                 match thing:
                     case Mark(at=at):
-                        found[key] = np.abs(board.mark(key) - _of(at))
+                        result[key] = np.abs(board.mark(key) - _of(at))
                     case Edge(line=line):
-                        found[key] = _line_off(board.line(key), line)
+                        result[key] = _line_off(board.line(key), line)
                     case Round(circle=circle):
-                        found[key] = _round_off(board.thing(key), circle)
+                        result[key] = _round_off(board.thing(key), circle)
         case Trace(planned=loop):
             worst = np.zeros(board.hands.count)
             for key in act.stations:
                 worst = np.maximum(worst, _off_curve(board.things[key], loop))
-            found[act.leaves] = np.maximum(worst - act.within, 0.0)
-    return found
+            result[act.leaves] = np.maximum(worst - act.within, 0.0)
+    return result
 
 
 def _line_off(drawn: DrawnLine, line: Line) -> Reals:

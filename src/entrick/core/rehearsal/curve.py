@@ -54,8 +54,8 @@ class DrawnCurve:
             return end
         before, behind = stations[after - 1], stations[after]
         share = (at - before) / (behind - before) if behind > before else 0.0
-        found: Places = moved[after - 1] * (1 - share) + moved[after] * share + self.off
-        return found
+        places: Places = moved[after - 1] * (1 - share) + moved[after] * share + self.off
+        return places
 
 
 def through(true: Loop, off: Places, stations: Sequence[tuple[Point, Places]]) -> DrawnCurve:

@@ -83,8 +83,8 @@ def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) ->
                 board.do(act)
                 found = miss_of(board, act)
             except NotDrawn as error:
-                told = f"line {own.entry.line}, {own.entry.statement.kind}: {error}"
-                return Carried(count, miss, where, same(size), tuple(computed), (), told)
+                words = f"line {own.entry.line}, {own.entry.statement.kind}: {error}"
+                return Carried(count, miss, where, same(size), tuple(computed), (), words)
             # The arcs that stand for a curve are come by in several steps.
             share = same(size) / worked(size) if isinstance(act, Trace) else 1.0
             for off in found.values():
@@ -116,11 +116,11 @@ def _is_drawn(own: Ordered, ordered: tuple[Ordered, ...]) -> bool:
 
 
 def _curves(acts: tuple[Act, ...]) -> set[object]:
-    found: set[object] = set()
+    result: set[object] = set()
     for act in acts:
         for stroke in act.strokes:
-            found |= set(_pieces(stroke.shape))
-    return found
+            result |= set(_pieces(stroke.shape))
+    return result
 
 
 def _pieces(shape: Shape | Loop) -> list[object]:

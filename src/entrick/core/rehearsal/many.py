@@ -44,8 +44,8 @@ class Hands:
         if size == 0:
             return np.zeros(self.count, complex)
         both = self._random.standard_normal((2, self.count)) * (size / self.factor)
-        found: Places = both[0] + 1j * both[1]
-        return found
+        places: Places = both[0] + 1j * both[1]
+        return places
 
     def angle(self, *sizes: float) -> Reals:
         """Return an error of direction of several causes, in degrees; the result in radians."""
@@ -73,11 +73,11 @@ class OneByOne(Hands):
         return 0.0
 
     def _next(self, size: float) -> Reals:
-        found = np.zeros(self.count)
+        result = np.zeros(self.count)
         if self.count > 1:
-            found[self.steady + self.drawn] = size
+            result[self.steady + self.drawn] = size
         self.drawn += 1
-        return found
+        return result
 
     def length(self, size: float) -> Reals:
         """Return an error of length, plan units, for the one hand that makes it."""
@@ -87,8 +87,8 @@ class OneByOne(Hands):
         """Return an error across, for one hand, and up, for the next."""
         if size == 0:
             return np.zeros(self.count, complex)
-        found: Places = self._next(size / self.factor) + 1j * self._next(size / self.factor)
-        return found
+        places: Places = self._next(size / self.factor) + 1j * self._next(size / self.factor)
+        return places
 
     def angle(self, *sizes: float) -> Reals:
         """Return an error of direction, radians, for the one hand that makes it."""

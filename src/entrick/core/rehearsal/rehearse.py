@@ -463,8 +463,8 @@ def _sizes(
                 if otherwise is not None:
                     found += _gained(other, spread, otherwise * factor, least)
             found.sort(key=lambda each: -each.gain)
-            told = f"over all, {way}: {planned * factor:.1f} mm"
-            yield Overall(name, way, told, planned * factor, spread, tuple(found[:3]))
+            words = f"over all, {way}: {planned * factor:.1f} mm"
+            yield Overall(name, way, words, planned * factor, spread, tuple(found[:3]))
 
 
 def _place(
@@ -481,22 +481,22 @@ def _place(
         gone = by.gone_along(hole)
         if gone is None or not isinstance(gone.thing, DrawnRound):
             return None
-        found: Reals = np.abs(gone.thing.centre - complex(hole.centre.x, hole.centre.y)) * factor
-        return found
+        result: Reals = np.abs(gone.thing.centre - complex(hole.centre.x, hole.centre.y)) * factor
+        return result
 
     off = away(board)
     if off is None:
         return
     spread = _spread(off)
-    found = [
+    result = [
         each
         for way, by in others
         if (otherwise := away(by)) is not None
         for each in _gained(way, spread, otherwise, least)
     ]
-    found.sort(key=lambda each: -each.gain)
+    result.sort(key=lambda each: -each.gain)
     size = 2 * hole.radius * factor
-    yield Overall(name, "place", f"its place, Ø{size:.1f} mm", size, spread, tuple(found[:3]))
+    yield Overall(name, "place", f"its place, Ø{size:.1f} mm", size, spread, tuple(result[:3]))
 
 
 def _closings(
@@ -514,8 +514,8 @@ def _closings(
         came = board.one_more(act, along, more)
         begun = board.mark(act.start) - along.centre
         off = np.angle((came - along.centre) * np.conj(begun)) * along.radius * more.factor
-        told = f"closing after {len(act.marks) + 1} steps of {size * more.factor:.1f} mm"
-        yield Overall(owner, "closing", told, size * more.factor, _spread(off))
+        words = f"closing after {len(act.marks) + 1} steps of {size * more.factor:.1f} mm"
+        yield Overall(owner, "closing", words, size * more.factor, _spread(off))
 
 
 def _comes_round(act: StepOff, along: DrawnRound, start: Point, size: float) -> bool:

@@ -216,7 +216,7 @@ def _understood(said: list[_Said]) -> Iterator[Understood]:
 def _sentences(text: str) -> list[str]:
     """Return what is said of each event; a part between commas that names none belongs to the one
     before it."""
-    found: list[str] = []
+    result: list[str] = []
     text = ABBREVIATED.sub(lambda short: short[1] or short[2], text)
     for sentence in re.split(r"[;\n]+|\.\s+|\.$|,?\s+then\s+", text):
         parts: list[str] = []
@@ -225,8 +225,8 @@ def _sentences(text: str) -> list[str]:
                 parts[-1] += f", {part}"
             else:
                 parts.append(part)
-        found += [part.strip() for part in parts if part.strip()]
-    return found
+        result += [part.strip() for part in parts if part.strip()]
+    return result
 
 
 def _event(row: int, sentence: str, in_degrees: bool) -> _Said | str:

@@ -431,7 +431,7 @@ class Cam:
     @cached_property
     def steepest_going(self) -> dict[str, tuple[float, float]]:
         """The same apart for "rise" and "fall", as far as it does either."""
-        found: dict[str, tuple[float, float]] = {}
+        result: dict[str, tuple[float, float]] = {}
         for index, share in self.places():
             event = self.events[index]
             if event.stands or event.drops:
@@ -439,9 +439,9 @@ class Cam:
             else:
                 way = "rise" if event.at(share)[1] >= 0 else "fall"
             angle = abs(self.pressure(index, share))
-            if angle > found.get(way, (-1.0, 0.0))[0]:
-                found[way] = angle, self.angle_of(index, share)
-        return found
+            if angle > result.get(way, (-1.0, 0.0))[0]:
+                result[way] = angle, self.angle_of(index, share)
+        return result
 
     def tightest(self) -> tuple[float, float]:
         """Return the least radius with which the profile bulges and the angle of the cam where it

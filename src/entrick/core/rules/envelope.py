@@ -188,20 +188,20 @@ def _split(curves: Sequence[Named], longest: float) -> Iterator[Named]:
 
 def _rejoined(curves: Sequence[Named]) -> tuple[Named, ...]:
     """Return curves with what had been split, and has not been cut, in one again."""
-    found: list[Named] = []
+    result: list[Named] = []
     for name, curve in curves:
-        before = found[-1] if found else ("", curve)
+        before = result[-1] if result else ("", curve)
         if before[0] != name or type(before[1]) is not type(curve):
-            found.append((name, curve))
+            result.append((name, curve))
             continue
         match before[1], curve:
             case Arc() as one, Arc() if one.centre == curve.centre and one.radius == curve.radius:
-                found[-1] = (name, replace(one, sweep=one.sweep + curve.sweep))
+                result[-1] = (name, replace(one, sweep=one.sweep + curve.sweep))
             case Line() as line, Line() if _runs_on(line, curve):
-                found[-1] = (name, Line.between(ends(line)[0], ends(curve)[1]))
+                result[-1] = (name, Line.between(ends(line)[0], ends(curve)[1]))
             case _:
-                found.append((name, curve))
-    return tuple(found)
+                result.append((name, curve))
+    return tuple(result)
 
 
 def _runs_on(one: Line, other: Line) -> bool:

@@ -330,17 +330,17 @@ class Gear:
         flank, begin = self._flank(method)
         space = -math.pi / self.teeth
         corner = self._corner(method, begin, space)
-        found: list[tuple[str, tuple[Line | Arc, ...]]] = []
+        result: list[tuple[str, tuple[Line | Arc, ...]]] = []
         low = corner.centre.angle if corner else begin
         if low - space > ROUND:
-            found.append(("root", (Arc(Point(0.0, 0.0), self.root, space, low - space),)))
+            result.append(("root", (Arc(Point(0.0, 0.0), self.root, space, low - space),)))
         if corner:
-            found.append(("fillet", (corner,)))
+            result.append(("fillet", (corner,)))
         foot = corner.last if corner else polar(self.root, begin)
         if abs(foot) < self.base - ROUND * self.base:
-            found.append(("radial", (Line.between(foot, polar(self.base, begin)),)))
-        found.append(("flank", flank(max(abs(foot), self.base))))
-        return found
+            result.append(("radial", (Line.between(foot, polar(self.base, begin)),)))
+        result.append(("flank", flank(max(abs(foot), self.base))))
+        return result
 
     def _flank(self, method: Method) -> tuple[Callable[[float], tuple[Line | Arc, ...]], float]:
         """Return the working flank from a radius outward, and the direction in which it begins."""
@@ -383,14 +383,14 @@ class Gear:
         wished = self.fillet
         if wished <= 0:
             return None
-        found = self._fillet(method, begin, wished)
-        if found and found.centre.angle >= space:
-            return found
+        arc = self._fillet(method, begin, wished)
+        if arc and arc.centre.angle >= space:
+            return arc
         low, high = 0.0, wished
         for _ in range(50):
             middle = (low + high) / 2
-            found = self._fillet(method, begin, middle)
-            low, high = (middle, high) if found and found.centre.angle >= space else (low, middle)
+            arc = self._fillet(method, begin, middle)
+            low, high = (middle, high) if arc and arc.centre.angle >= space else (low, middle)
         return self._fillet(method, begin, low) if low > SPECK * self.module else None
 
     def _fillet(self, method: Method, begin: float, radius: float) -> Arc | None:

@@ -298,11 +298,11 @@ def _metric(size: str, pitch: str | None) -> Thread:
         raise UnknownThread(f"M{size} has no coarse pitch: say which, {' or '.join(fine)}")
     if Fraction(pitch) not in {Fraction(each) for each in fine}:
         offered = ", ".join(filter(None, (usual, *fine)))
-        told = (
+        message = (
             f"M{size} has no pitch {pitch} in the table; it has {offered}; for a pitch of its "
             "own say  special"
         )
-        raise UnknownThread(told)
+        raise UnknownThread(message)
     return Thread(f"M{size}x{pitch}", Fraction(size), Fraction(pitch), "metric fine")
 
 
@@ -332,9 +332,9 @@ def _inches(size: str) -> Fraction:
 
 def _special(name: str, major: Fraction, pitch: Fraction) -> Thread:
     """Return a thread of no table, of the same 60° profile."""
-    found = Thread(name, major, pitch, "special: in no table, and taps for it are made to order")
-    if pitch <= 0 or found.minor <= 0:
+    result = Thread(name, major, pitch, "special: in no table, and taps for it are made to order")
+    if pitch <= 0 or result.minor <= 0:
         raise UnknownThread(
             f"{name} would be cut to its axis: a pitch is a small part of the diameter"
         )
-    return found
+    return result

@@ -38,10 +38,10 @@ def papers(unit: Unit) -> Iterator[Choice]:
     inch = []
     for short, long in INCH_PAPERS.values():
         for width, height in ((long, short), (short, long)):
-            told = f"{spell(width, Unit.INCH)} by {spell(height, Unit.INCH)}"
+            words = f"{spell(width, Unit.INCH)} by {spell(height, Unit.INCH)}"
             mark = "" if unit is Unit.INCH else " in"
             said = f"{spell(width, Unit.INCH)}{mark} by {spell(height, Unit.INCH)}{mark}"
-            inch.append((f"{told} in", said))
+            inch.append((f"{words} in", said))
     for name, said in (*inch, *metric) if unit is Unit.INCH else (*metric, *inch):
         yield Choice(name, said)
 
@@ -66,10 +66,10 @@ def taken(said: SheetLine | None, choices: Iterable[Choice], usual: str = "") ->
     """Return choices, the one the sheet line says marked as chosen, or the usual one where it says
     none."""
     clauses = {str(clause) for clause in said.clauses} if said else set()
-    found = tuple(replace(choice, chosen=choice.said in clauses) for choice in choices)
-    if any(choice.chosen for choice in found):
-        return found
-    return tuple(replace(choice, chosen=choice.said == usual) for choice in found)
+    result = tuple(replace(choice, chosen=choice.said in clauses) for choice in choices)
+    if any(choice.chosen for choice in result):
+        return result
+    return tuple(replace(choice, chosen=choice.said == usual) for choice in result)
 
 
 def with_clause(said: SheetLine | None, text: str) -> str:
@@ -104,7 +104,7 @@ def scales(solution: Solution, sheet: Sheet) -> tuple[Choice, ...]:
 
     Room for dimensions is counted in: it keeps its size on paper whatever the scale. The largest
     that fits is chosen."""
-    found: list[Choice] = []
+    choices: list[Choice] = []
     for ratio in RATIOS:
         laid = lay_out_at(solution, replace(sheet, scale=read_scale(ratio)))
         low, high = laid.space
@@ -118,7 +118,7 @@ def scales(solution: Solution, sheet: Sheet) -> tuple[Choice, ...]:
         reason = (
             f"the view and its dimensions take {say(needed.x, needed.y)} of {say(space.x, space.y)}"
         )
-        found.append(
+        choices.append(
             Choice(
                 ratio,
                 f"scale {ratio}",
@@ -127,7 +127,7 @@ def scales(solution: Solution, sheet: Sheet) -> tuple[Choice, ...]:
                 sheet.scale.ratio == Scale(*_parts(ratio)).ratio,
             )
         )
-    return tuple(found)
+    return tuple(choices)
 
 
 def recommended(choices: tuple[Choice, ...]) -> Choice | None:

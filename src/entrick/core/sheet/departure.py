@@ -17,10 +17,10 @@ def on_sheet(departs: float, sheet: Sheet) -> str:
     """
     line = WIDTHS["outline"].width
     drawn = departs * sheet.factor
-    told = f"at {sheet.scale} {max(drawn, 0.01):.{_FINE}f} mm on paper: "
+    words = f"at {sheet.scale} {max(drawn, 0.01):.{_FINE}f} mm on paper: "
     if drawn <= line / 2:
-        return f"{told}a {line:g} mm line hides all of it"
-    return f"{told}a {line:g} mm line hides {line / 2:.{_FINE}f} mm of it"
+        return f"{words}a {line:g} mm line hides all of it"
+    return f"{words}a {line:g} mm line hides {line / 2:.{_FINE}f} mm of it"
 
 
 def with_departure(

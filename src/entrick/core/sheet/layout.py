@@ -236,11 +236,13 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
         marks = finish(notes, View(factor, *view, outlines, sheet.aligned, sheet.scale))
     elif notes:
         reaches = f"at {sheet.scale} the view reaches {wide / 1000:.0f} m on paper"
-        told = (
+        message = (
             f"{reaches}; dimensions, hatching and centre lines go with one of up to "
             f"{FARTHEST / 1000:g} m"
         )
-        sheet = replace(sheet, errors=(*sheet.errors, PlanError(max(1, solution.sheet_line), told)))
+        sheet = replace(
+            sheet, errors=(*sheet.errors, PlanError(max(1, solution.sheet_line), message))
+        )
     room = _with_marks(view, marks)
     low, high = sheet.space
     places = [
@@ -315,18 +317,18 @@ def _place(
 
     if stated is not None:
         inward = -1 if stated.side in ("right", "top") else 1
-        told = f"{way}: the datum stands {spell(stated.length, unit)} from the {side_told(stated)}"
-        return sheet.side(stated) + inward * float(stated.length) * mm, told
+        words = f"{way}: the datum stands {spell(stated.length, unit)} from the {side_told(stated)}"
+        return sheet.side(stated) + inward * float(stated.length) * mm, words
     if corner is not None:
-        told = f"{way}: the view begins {spell(corner, unit)} from the border"
-        return border + float(corner) * mm - span.start, told
+        words = f"{way}: the view begins {spell(corner, unit)} from the border"
+        return border + float(corner) * mm - span.start, words
     space, overall = span.high - span.low, span.end - span.start
     extra = (span.room_end - span.room_start) - overall
     left = float(margin(space, overall + extra))
     around = f" − {say(extra)} for dimensions" if extra > 0.005 else ""
     each = "each side of it all" if around else "each side of the view"
-    told = f"{way}: ({say(space)} − {say(overall)}{around}) ÷ 2 = {say(left)} {each}"
-    return span.low + left - span.room_start, told
+    words = f"{way}: ({say(space)} − {say(overall)}{around}) ÷ 2 = {say(left)} {each}"
+    return span.low + left - span.room_start, words
 
 
 def side_told(measured: Measured) -> str:
@@ -450,7 +452,7 @@ def _has_room(read: _Read, border: float, left: float) -> bool:
 def _no_room(line: SheetLine, read: _Read, unit: Unit) -> ClauseError:
     """Return what is told of a border that leaves nothing of the sheet; in an inch plan it may be
     meant in mm."""
-    told = (
+    message = (
         f"a border of {spell(read.border / float(unit.mm), unit)} {unit} leaves no room on "
         "this sheet"
     )
@@ -459,9 +461,9 @@ def _no_room(line: SheetLine, read: _Read, unit: Unit) -> ClauseError:
         if str(clause).startswith("border ") and isinstance(number, Num):
             said = Fraction(number.text) if number.text.isdigit() else None
             if unit is Unit.INCH and said and _has_room(read, float(said), float(said)):
-                return ClauseError(told, at, (str(clause), f"border {said} mm"))
-            return ClauseError(told, at)
-    return ClauseError(told)
+                return ClauseError(message, at, (str(clause), f"border {said} mm"))
+            return ClauseError(message, at)
+    return ClauseError(message)
 
 
 def _mm(item: object, quantities: Mapping[str, Quantity], unit: Unit) -> float:

@@ -34,15 +34,15 @@ def chain_links(chain: Chain, givens: Mapping[str, Quantity], unit: Unit) -> tup
     overall = evaluate(chain.overall, givens, unit).value if chain.overall is not None else None
     if not missing:
         if overall is not None and abs(float(overall - total)) > same(float(overall)):
-            told = (
+            message = (
                 f"the links come to {spell(total, unit)}, the overall size is "
                 f"{spell(overall, unit)}: "
             )
             if overall > total:
                 raise ClauseError(
-                    f"{told}{spell(overall - total, unit)} is missing", None, _add_link(chain)
+                    f"{message}{spell(overall - total, unit)} is missing", None, _add_link(chain)
                 )
-            raise ClauseError(f"{told}{spell(total - overall, unit)} too much")
+            raise ClauseError(f"{message}{spell(total - overall, unit)} too much")
         return tuple(known)
     if len(missing) > 1:
         raise ClauseError("one link can be found from the overall size, not several")

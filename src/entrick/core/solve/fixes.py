@@ -84,11 +84,13 @@ def unknown_kind(name: str) -> ClauseError:
         mend = (name, name.replace(kind, f"{kind},", 1))
         return ClauseError(f"a comma parts {kind} from its clauses", None, mend)
     meant = meant or _spelt_nearly(name.casefold())
-    told = f"there is no kind of construction called {name}"
+    message = f"there is no kind of construction called {name}"
     if not meant:
         near = f"; near it is {' and '.join(p.word for p in places)}" if places else ""
-        return ClauseError(f"{told}{near}: every kind stands in the list of kinds, with a figure")
-    return UnknownKind(told, None, None, [(name, kind.name) for kind in meant])
+        return ClauseError(
+            f"{message}{near}: every kind stands in the list of kinds, with a figure"
+        )
+    return UnknownKind(message, None, None, [(name, kind.name) for kind in meant])
 
 
 def example_near(text: str) -> str:

@@ -134,7 +134,7 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
     first: after one mend, else after two of them, and so on."""
     ways, seen = list(begun), {text}
     made: set[str] = set()
-    found = Found()
+    result = Found()
     for _ in range(DEEPEST):
         further: list[Sequence[str]] = []
         for way in ways:
@@ -148,20 +148,20 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
                     continue
                 if outcome.leads_on:
                     if not (outcome.made and outcome.made in made):
-                        found.lines.append(row)
+                        result.lines.append(row)
                     made.add(outcome.made)
                     break
                 assert outcome.error is not None
                 if outcome.understood:
-                    found.refused = found.refused or (row, outcome.error)
+                    result.refused = result.refused or (row, outcome.error)
                 elif _stands(text, row, outcome.error):
-                    found.nearer = found.nearer or (row, outcome.error)
+                    result.nearer = result.nearer or (row, outcome.error)
                 known = tuple(notations(row, desk.kinds, desk.datum))
                 further += known or _alone(proposed(outcome.error, row))
-        if found.lines:
-            return found
+        if result.lines:
+            return result
         ways = further
-    return found
+    return result
 
 
 def _stands(text: str, row: str, error: ClauseError) -> bool:

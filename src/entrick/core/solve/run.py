@@ -74,15 +74,15 @@ def solve(plan: Plan) -> Solution:
     -------
     Solution
     """
-    found = _with_one_changed(plan)
-    if found is None:
+    solution = _with_one_changed(plan)
+    if solution is None:
         run = _Solver(plan)
         for number, line in enumerate(plan.lines, 1):
             run.read(number, line.content)
-        found = run.finish()
-    if not found.errors:
-        LAST.put((solve, len(plan.lines)), found)
-    return found
+        solution = run.finish()
+    if not solution.errors:
+        LAST.put((solve, len(plan.lines)), solution)
+    return solution
 
 
 LAST = cast(Memo[Solution], MEMO)
@@ -388,10 +388,10 @@ class _Solver:
             cause = error.cause if isinstance(error, Astray) else ""
             return PlanError(number, error.message, error.clause, cause=cause)
         desk = Desk(partial(self._tried, number), self._has, words_of_kinds(), self._datum())
-        found = told(number, text, error, desk)
-        if isinstance(error, Unknown) and not found.mend:
-            found = self._moved(number, error, found)
-        return found
+        result = told(number, text, error, desk)
+        if isinstance(error, Unknown) and not result.mend:
+            result = self._moved(number, error, result)
+        return result
 
     def _has(self, name: str) -> bool:
         """Tell whether something above has a name."""
@@ -413,8 +413,8 @@ class _Solver:
         is_free = not any(name in self.defined and name not in known for name in owners(content))
         moved = (at, number) if is_free else (number, at)
         goes = "it goes above this" if is_free else "this goes below it"
-        told = f"{error.name} stands lower down, and a line uses what stands above it: {goes}"
-        return replace(found, message=told, meant=(), moved=moved)
+        words = f"{error.name} stands lower down, and a line uses what stands above it: {goes}"
+        return replace(found, message=words, meant=(), moved=moved)
 
     @cached_property
     def defined(self) -> Mapping[str, int]:
@@ -538,12 +538,12 @@ class _Solver:
         if not (self.refused and self.asked):
             return
         number = max(self.asked, key=lambda line: self.asked[line])
-        told = (
+        message = (
             f"this takes {self.asked[number]} of the {MOST_PIECES} pieces a plan may have; "
             "with less, all is worked out"
         )
         index = next(i for i, entry in enumerate(self.entries) if entry.line == number)
-        error = PlanError(number, told)
+        error = PlanError(number, message)
         self.errors.append(error)
         self.entries[index] = replace(self.entries[index], error=error)
 

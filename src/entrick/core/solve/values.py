@@ -54,13 +54,13 @@ def matches_of(
     What suits a slot matters to what is told of a misfit alone.
     """
     key = (matches_of, statement.serial, givens)
-    found = MATCHES.get(key)
-    if found is None:
+    matches = MATCHES.get(key)
+    if matches is None:
         forms = kinds()[statement.kind].forms
-        found = MATCHES.put(
+        matches = MATCHES.put(
             key, match_clauses(spoken(statement), forms, statement.kind, givens, suits)
         )
-    return found
+    return matches
 
 
 def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:
@@ -107,13 +107,13 @@ def _value(
         case "several":
             return tuple(figure.refer(write(item), "shape") for item in items)
         case "lengths":
-            found: list[Length] = []
+            result: list[Length] = []
             for item in items:
                 linked = [key for key in quantities if key.startswith(f"{write(item)}.")]
                 for key in linked or [write(item)]:
                     quantity = quantities[key] if linked else evaluate(item, quantities, unit)  # type: ignore[arg-type]
-                    found.append(_number("length", key, quantity))
-            return tuple(found)
+                    result.append(_number("length", key, quantity))
+            return tuple(result)
         case "text":
             return first.text if isinstance(first, Text) else ""
         case "length" | "radius" | "diameter" | "angle" | "count" | "pitch":
@@ -161,11 +161,11 @@ def _line_between(items: Sequence[Term], figure: Figure) -> Ref:
     a, b = first.shape, second.shape
     for ref in (first, second):
         if isinstance(ref.shape, Family):
-            told = (
+            message = (
                 f"{ref.text} is a family of several; a line goes through one of them, such as "
                 f"{ref.text}.1"
             )
-            raise ClauseError(told, None, (ref.text, f"{ref.text}.1"))
+            raise ClauseError(message, None, (ref.text, f"{ref.text}.1"))
     assert isinstance(a, Point)
     assert isinstance(b, Point)
     if abs(b - a) <= same(max(abs(a), abs(b))):

@@ -26,9 +26,9 @@ def stops_of(items: Sequence[Term], figure: Figure) -> list[Stop]:
     stops = []
     for group in groups:
         if not group or not all(isinstance(item, Name) for item in group):
-            told = " ".join(write(item) for item in group)
+            stop = " ".join(write(item) for item in group)
             raise ClauseError(
-                f"a walk is pieces by name with > between them{f'; {told} is none' if told else ''}"
+                f"a walk is pieces by name with > between them{f'; {stop} is none' if stop else ''}"
             )
         stops.append(_stop([write(item) for item in group], figure))
     return stops

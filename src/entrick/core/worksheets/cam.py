@@ -216,13 +216,13 @@ class Diagram:
     def _rows(self, angles: Sequence[float], texts: Sequence[str], height: float) -> list[int]:
         """Return the row on which each text about an angle stands clear of those before it."""
         ends: list[float] = []
-        found = []
+        result = []
         for angle, text in zip(angles, texts, strict=True):
             at, half = angle * self.wide / self.mm, wide(text, height) / 2 + GAP
             row = next((row for row, end in enumerate(ends) if at - half >= end), len(ends))
             ends[row : row + 1] = [at + half]
-            found.append(row)
-        return found
+            result.append(row)
+        return result
 
     @property
     def depth(self) -> float:
@@ -296,10 +296,10 @@ class Diagram:
         word = ("VELOCITY", "ACCELERATION")[order - 1]
         per = math.radians(most) if order == 1 else math.radians(math.radians(most))
         unit = "a degree" if order == 1 else "a degree²"
-        told = f"{word}, greatest {per:.3g} {unit}"
+        words = f"{word}, greatest {per:.3g} {unit}"
         jumps = [f"{turn:g}°" for turn, _, _ in self.cam.jumps()] if order == 2 else []
-        told += f"; without limit at {', '.join(jumps)}" if jumps else ""
-        label = Label(told, zero + Point(180 * self.wide, -tall - 3 * self.mm), 2.5)
+        words += f"; without limit at {', '.join(jumps)}" if jumps else ""
+        label = Label(words, zero + Point(180 * self.wide, -tall - 3 * self.mm), 2.5)
         return strokes, (label,)
 
 
@@ -458,18 +458,18 @@ def follower_strokes(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
 def stations_of(cam: Cam, parts: int) -> list[tuple[float, str, float]]:
     """Return angle in degrees, name and lift of every station, and of every event that does not
     begin on one; where the follower drops, from where and to where."""
-    found = [
+    result = [
         (360 * index / parts, str(index), cam.lift(math.tau * index / parts)[0])
         for index in range(parts)
     ]
-    taken = {round(degrees, 6) for degrees, _, _ in found}
+    taken = {round(degrees, 6) for degrees, _, _ in result}
     for begin, event in zip(cam.starts, cam.events, strict=False):
         degrees = math.degrees(begin)
         if event.drops:
-            found.append((degrees - SPECK, f"before {event.name}", event.start))
+            result.append((degrees - SPECK, f"before {event.name}", event.start))
         elif round(degrees, 6) not in taken and degrees < 360 - SPECK:
-            found.append((degrees, f"{event.name} begins", event.start))
-    return sorted(found)
+            result.append((degrees, f"{event.name} begins", event.start))
+    return sorted(result)
 
 
 def events_table(cam: Cam, per: float = 1.0, kind: Literal["length", "angle"] = "length") -> Table:

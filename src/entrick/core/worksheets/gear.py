@@ -103,13 +103,13 @@ class GearSheet:
         strokes, notes = self.still
         rims = [Stroke(rotate(self.ring, centre, by), Role.OUTLINE)]
         high, right = gear.outside, centre.x + gear.outside
-        told = f"turned {turn:g}°"
+        words = f"turned {turn:g}°"
         if self.mate is not None and self.other is not None:
             middle, ring = self.other
             back = by * gear.teeth / self.mate.teeth
             rims.append(Stroke(rotate(ring, middle, -back), Role.OUTLINE))
             high, right = max(high, self.mate.outside), middle.x + self.mate.outside
-            told += f", the mate {math.degrees(back):.1f}° the other way"
+            words += f", the mate {math.degrees(back):.1f}° the other way"
         low = Point(
             centre.x - gear.outside - 4 * mm, centre.y - max(high, gear.outside + 8 * mm) - 2 * mm
         )
@@ -120,17 +120,17 @@ class GearSheet:
             notes,
             (low, Point(right + 4 * mm, centre.y + high + 4 * mm)),
             "Turn the gear",
-            told,
+            words,
             CAUTION,
         )
 
     @cached_property
     def tables(self) -> tuple[Table, ...]:
         """Measures, flanks compared, radii by number of teeth, the pair."""
-        found = [self._measures(), self._compared(), self._listed()]
+        tables = [self._measures(), self._compared(), self._listed()]
         if self.mate is not None:
-            found.insert(1, self._pair(self.mate))
-        return tuple(found)
+            tables.insert(1, self._pair(self.mate))
+        return tuple(tables)
 
     def _measures(self) -> Table:
         gear = self.gear

@@ -120,26 +120,26 @@ class Listener:
             raise TooLong(413, "The body is larger than may be sent.")
         clock = asyncio.get_running_loop().time
         began, size = clock(), 0
-        found = tempfile.SpooledTemporaryFile[bytes](max_size=IN_MEMORY)
+        result = tempfile.SpooledTemporaryFile[bytes](max_size=IN_MEMORY)
         more = True
         while more:
             left = began + IDLE + size / SLOWEST - clock()
             try:
                 message = await asyncio.wait_for(receive(), min(IDLE, max(0.0, left)))
             except TimeoutError:
-                found.close()
+                result.close()
                 raise TooLong(408, "The body came too slowly.") from None
             if message["type"] == "http.disconnect":
-                found.close()
+                result.close()
                 raise TooLong(400, "Whoever sent this has left.")
             size += len(message.get("body", b""))
             if size > most:
-                found.close()
+                result.close()
                 raise TooLong(413, "The body is larger than may be sent.")
-            found.write(message.get("body", b""))
+            result.write(message.get("body", b""))
             more = message.get("more_body", False)
-        found.seek(0)
-        return found
+        result.seek(0)
+        return result
 
     def _is_known(self, scope: Scope) -> bool:
         """Tell whether a request comes from this machine, or from a device that was let in; through

@@ -133,8 +133,8 @@ class Pairing:
         door = self.door
         if not door.wrong:
             return ""
-        told = "1 wrong code was" if door.wrong == 1 else f"{door.wrong} wrong codes were"
-        return f"{told} typed, the last from {door.last}."
+        words = "1 wrong code was" if door.wrong == 1 else f"{door.wrong} wrong codes were"
+        return f"{words} typed, the last from {door.last}."
 
     def picture(self) -> bytes:
         """Return the address as a QR picture, SVG."""
@@ -196,8 +196,8 @@ door = Blueprint("door", __name__)
 
 def the_pairing() -> Pairing | None:
     """Return the door of this run; None where the desk listens on this machine alone."""
-    found: Pairing | None = current_app.extensions["entrick.pairing"]
-    return found
+    pairing: Pairing | None = current_app.extensions["entrick.pairing"]
+    return pairing
 
 
 def knock() -> Response | None:

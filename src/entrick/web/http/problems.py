@@ -123,14 +123,14 @@ def register(app: Flask) -> None:  # noqa: C901
 
     @app.errorhandler(RegisterTrouble)
     def trouble(error: RegisterTrouble) -> Response:
-        told = f"{error.told}. {error.safe} {error.todo} {what_is_saved()}"
-        return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", told)
+        words = f"{error.told}. {error.safe} {error.todo} {what_is_saved()}"
+        return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", words)
 
     @app.errorhandler(DataError)
     @app.errorhandler(UnicodeEncodeError)
     def not_to_be_held(_: Exception) -> Response:
-        told = "a number in it is larger, or a sign in it another, than the register can hold"
-        return problem(422, "The request cannot be understood", f"{told}. {what_is_saved()}")
+        words = "a number in it is larger, or a sign in it another, than the register can hold"
+        return problem(422, "The request cannot be understood", f"{words}. {what_is_saved()}")
 
     @app.errorhandler(ArchiveError)
     def archive(error: ArchiveError) -> Response:
@@ -171,8 +171,8 @@ def register(app: Flask) -> None:  # noqa: C901
         LOG.error(
             "fault %s while answering\n%s", reference, "".join(traceback.format_exception(error))
         )
-        told = (
+        words = (
             f"A fault of the desk, not of the plan (reference {reference}, in the server's "
             f"log). {what_is_saved()}"
         )
-        return problem(500, "The desk has a fault", told)
+        return problem(500, "The desk has a fault", words)

@@ -62,14 +62,14 @@ def opened(path: Where) -> tuple[Store, str]:
             raise error from None
     snapshots = sorted(snapshots_of(path).glob("*.db"))
     newest = f" The last snapshot is {snapshots[-1]}." if snapshots else ""
-    told = (
+    words = (
         f"The register was damaged. It was set aside as {saved.aside}, unchanged; "
         f"{saved.came['job']} jobs with {saved.came['revision']} revisions, "
         f"{saved.came['sitting']} sittings, {saved.came['kit']} kits and "
         f"{saved.came['practice_answer']} answers were salvaged. {saved.told()} See "
         f"{saved.report}.{newest}"
     )
-    return store, told
+    return store, words
 
 
 class Door:

@@ -57,8 +57,8 @@ def find() -> None:
 
 def here() -> Here:
     """Return who works here."""
-    found: Here = g.here
-    return found
+    result: Here = g.here
+    return result
 
 
 def me() -> int:

@@ -309,13 +309,13 @@ def schedules(body: ScheduledIn, taught: Taught) -> SchedulesOut:
     done = work_out(body.text, kit_of(body.kit))
     found = counts(done.solution, done.sheet, done.kit, taught.pace)
     rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
-    told = (
+    words = (
         f"minutes by {taught.steps} steps of the logbook{rehearsed}"
         if taught.steps
         else "minutes are guesses"
     )
     return SchedulesOut(
-        told=told,
+        told=words,
         schedules=tuple(
             CountedOut.from_core(count, schedule=how, called=CALLED[how])
             for how, count in found.items()

@@ -120,8 +120,8 @@ def _made(body: CompareIn, unit: Unit) -> tuple[list[Loop], list[str]]:
         other = work_out(body.other or "")
         by = float(other.solution.unit.mm / unit.mm)
         if by != 1:
-            told = f"the revisions are in {unit.value} and {other.solution.unit.value}"
-            raise Refused(409, "Not compared", told)
+            message = f"the revisions are in {unit.value} and {other.solution.unit.value}"
+            raise Refused(409, "Not compared", message)
         return [loop for loop in other.outlines if loop.closed], []
     try:
         profile = read_profile(body.made.text.encode(), body.made.name)

@@ -203,8 +203,8 @@ def _unpacked(picture: str) -> bytes:
     try:
         return base64.b64decode(picture, validate=True)
     except ValueError as error:
-        told = "the picture did not arrive whole; choose it again"
-        raise Refused(409, "No sheet to look at", told) from error
+        message = "the picture did not arrive whole; choose it again"
+        raise Refused(409, "No sheet to look at", message) from error
 
 
 def _slips(slips: tuple[Slipped, ...]) -> tuple[SlippedOut, ...]:

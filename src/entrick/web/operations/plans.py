@@ -284,18 +284,18 @@ def _given(entry: GivenEntry, unit: Unit, quantities: Mapping[str, Quantity]) ->
 def _entries(done: Work) -> list[EntryOut]:
     solved = {entry.line: entry for entry in done.solution.entries}
     given_lines = {given.line for given in done.solution.givens}
-    found = []
+    result = []
     for number, line in enumerate(done.plan.lines, 1):
         if number in solved:
-            found.append(_entry_or_fault(solved[number], done))
+            result.append(_entry_or_fault(solved[number], done))
         elif isinstance(line.content, Unread) and number not in given_lines:
             error = next((e for e in done.solution.errors if e.line == number), None)
-            found.append(EntryOut(line=number, text=line.content.text, error=error))
+            result.append(EntryOut(line=number, text=line.content.text, error=error))
         elif line.content is None and line.comment:
-            found.append(
+            result.append(
                 EntryOut(line=number, text=line.comment, comment=line.comment.lstrip("# "))
             )
-    return found
+    return result
 
 
 ENTRIES = cast(Memo[EntryOut], MEMO)
@@ -360,21 +360,21 @@ def _without_candidates(entry: Entry) -> PlanError | None:
 
 @remembered(10)
 def _matched(statement: Statement) -> tuple[ClauseOut, ...]:
-    found = []
+    result = []
     for clause in statement.clauses:
         match = matched(statement.kind, clause)
         if match is None:
-            found.append(ClauseOut(text=str(clause), key="", form=""))
+            result.append(ClauseOut(text=str(clause), key="", form=""))
             continue
         picks = tuple(
             PickOut(place=slot.name, expectation=slot.expectation)
             for slot in match.form.slots
             if slot.takes_one and slot.name in match.slots
         )
-        found.append(
+        result.append(
             ClauseOut(text=str(clause), key=match.form.key, form=match.form.example, picks=picks)
         )
-    return tuple(found)
+    return tuple(result)
 
 
 plans = Operations()

@@ -180,12 +180,12 @@ def _question(body: HintIn | PracticeIn) -> Question:
     if not body.text:
         # No plan is wanted for what is asked of the rule alone.
         return drill_question(kit_of(body.kit) or default_kit(Unit.MM), body.seed)
-    found = _asked_about(body.text, body.kit, body.seed).get(body.key)
-    if found is None:
+    question = _asked_about(body.text, body.kit, body.seed).get(body.key)
+    if question is None:
         raise Refused(
             404, "No such question", "this plan has no such question any more: begin another round"
         )
-    return found
+    return question
 
 
 @practice.post("/practice/next")

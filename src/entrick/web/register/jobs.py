@@ -294,8 +294,8 @@ def enter_job(body: JobIn) -> JobOut:
             view = store.add_job(session, text, begun.note, made, me())
         committed()
         return _job(view.id)
-    told = "others enter jobs at the same time, and took each number; try again"
-    raise Refused(503, "No number to be had", told)
+    message = "others enter jobs at the same time, and took each number; try again"
+    raise Refused(503, "No number to be had", message)
 
 
 TRIES = 20
@@ -334,8 +334,10 @@ def _begun(body: JobIn) -> _Begun:
 def _a_plan(text: str) -> str:
     what = foreign(text) or ("" if says_something(text) else "a text of another kind")
     if what:
-        told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
-        raise Refused(409, "Not a plan", told)
+        message = (
+            f"this is {what}, not a plan: a plan is text that says its statements line by line"
+        )
+        raise Refused(409, "Not a plan", message)
     return text
 
 

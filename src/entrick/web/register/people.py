@@ -212,8 +212,10 @@ def _check_secret(person: store.Person, secret: str) -> None:
     person."""
     now = datetime.now(UTC)
     if not person.secret:
-        told = f"{person.told} has no PIN yet: it is set at the desk, or by whoever runs the office"
-        raise Refused(403, "No PIN yet", told)
+        message = (
+            f"{person.told} has no PIN yet: it is set at the desk, or by whoever runs the office"
+        )
+        raise Refused(403, "No PIN yet", message)
     with the_store().reading() as session:
         device = doors.device_of(session, request.cookies.get(COOKIE), now)
     at = f"device {device.key}" if device else f"signing in from {request.remote_addr}"
@@ -248,8 +250,8 @@ def add_person(body: NewPersonIn) -> PersonOut:
     with the_store().writing() as session:
         first = store.one_person(session, me())
         if not first.name:
-            told = "say what you are called first: drawings are told apart by it"
-            raise Refused(409, "Who are you?", told)
+            message = "say what you are called first: drawings are told apart by it"
+            raise Refused(409, "Who are you?", message)
         found = store.add_person(session, body.name.strip(), body.initials, body.role)
     committed()
     if here().alone:

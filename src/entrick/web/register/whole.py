@@ -76,10 +76,10 @@ def pairing() -> PairingOut:
 
 
 def _door() -> Pairing:
-    found = the_pairing()
-    if found is None or not g.at_the_desk:
+    result = the_pairing()
+    if result is None or not g.at_the_desk:
         abort(404)
-    return found
+    return result
 
 
 @whole.post("/register/pairing/code", deed="run the office")

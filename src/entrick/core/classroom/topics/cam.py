@@ -22,7 +22,7 @@ def draw(random: Random) -> str:
     events = [f"rise {rise}° by h {motion}", f"dwell {dwell}°" if dwell else ""]
     events += [f"fall {fall}° by h {other}", f"dwell {rest}°" if rest else ""]
     turning = random.choice(("cw", "ccw"))
-    told = ", ".join(filter(None, events))
+    words = ", ".join(filter(None, events))
     return f"""
         given r = {least} "least distance"
         given s = Ø{shaft} "shaft"
@@ -32,7 +32,7 @@ def draw(random: Random) -> str:
         C = point, 90 left of O
         G = point, 20 right of O, 20 above
         lifter = cam, about C, least r, {turning}, shaft diameter s, roller radius R, \
-            {told}, 24 parts, diagram from G, 30° is 12
+            {words}, 24 parts, diagram from G, 30° is 12
         rim = line in, lifter
         bore = line in, lifter.shaft
         curve = line in, lifter.diagram, open

@@ -61,8 +61,8 @@ def _clauses(forms: Sequence[Form]) -> str:
             f"up to {form.most} times" if form.most > 1 else "",
         ]
         rows.append((f"`{form.example}`", takes, ", ".join(filter(None, said))))
-    told = f"\n\nWhere several fit, these choose: {', '.join(chooses)}." if chooses else ""
-    return table(("clause", "takes", ""), rows) + told
+    words = f"\n\nWhere several fit, these choose: {', '.join(chooses)}." if chooses else ""
+    return table(("clause", "takes", ""), rows) + words
 
 
 def _worked_out(kind: Kind) -> str:

@@ -18,13 +18,13 @@ def guide() -> str:
 def _pages() -> Sequence[Page]:
     first, *rest = re.split(r"^## (.+)\n", guide(), flags=re.M)
     begin = first.partition("\n")[2].strip()
-    found = [Page("plan", "A plan", "what a job's content is", begin)]
+    pages = [Page("plan", "A plan", "what a job's content is", begin)]
     for title, text in zip(rest[::2], rest[1::2], strict=True):
         plain = re.sub(r"\s+", " ", text.strip().translate({ord(sign): "" for sign in "*`"}))
         opening = shorten(re.split(r"[.:;]\s", plain, maxsplit=1)[0], 90, placeholder=" …")
         key = re.sub(r"\W+", "-", title.lower())
-        found.append(Page(key, title, opening, text.strip()))
-    return found
+        pages.append(Page(key, title, opening, text.strip()))
+    return pages
 
 
 CHAPTER = Chapter("language", "The plan language", _pages)

@@ -67,9 +67,9 @@ def _table() -> tuple[Notation, ...]:
 def _read(of: str, rest: str) -> Notation:
     written, _, meant = rest.partition(" => ")
     kinds = frozenset(() if of in ("*", "=") else of.split(", "))
-    told = meant.removeprefix("! ") if meant.startswith("! ") else ""
-    ways = () if told else tuple(meant.split(" || "))
-    return Notation(kinds, of == "=", _pattern(written), ways, told)
+    words = meant.removeprefix("! ") if meant.startswith("! ") else ""
+    ways = () if words else tuple(meant.split(" || "))
+    return Notation(kinds, of == "=", _pattern(written), ways, words)
 
 
 def known_words(text: str) -> str:

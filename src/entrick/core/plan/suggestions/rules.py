@@ -162,7 +162,7 @@ def nearest(items: Terms, known: Known, rules: Sequence[Rule] = RULES) -> list[M
         return []
     written = known.written(items)
     for rule in rules:
-        found = list(rule.mend(items, written, known))
-        if found:
-            return found
+        result = list(rule.mend(items, written, known))
+        if result:
+            return result
     return []

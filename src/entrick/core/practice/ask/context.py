@@ -54,11 +54,11 @@ class Context:
     def _ordinals(self) -> dict[int, str]:
         """Where each step stands among those of its statement, by its number."""
         counts: Counter[int] = Counter()
-        found = {}
+        result = {}
         for step in self.work.steps:
             counts[step.line] += 1
-            found[step.number] = f"{step.line}:{counts[step.line]}"
-        return found
+            result[step.number] = f"{step.line}:{counts[step.line]}"
+        return result
 
     def key(self, step: BoardStep) -> str:
         """Return what a step goes by in keys: its line and its place in it, which other givens do

@@ -62,7 +62,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         names = [e.statement.name for e in drawn if e is not entry]
         choices = [entry.statement.name, *random.sample(names, k=min(CHOICES - 1, len(names)))]
         random.shuffle(choices)
-        told = f"{entry.statement.name} was drawn wrong: {key}"
+        words = f"{entry.statement.name} was drawn wrong: {key}"
         yield Question(
             f"planted:{entry.line}",
             "planted",
@@ -73,7 +73,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
             0,
             choices=tuple(choices),
             shows=wrong,
-            working=(told, *(entry.made.working if entry.made else ())),
+            working=(words, *(entry.made.working if entry.made else ())),
             hints=("Hold every size of the brief against the drawing",),
         )
         return

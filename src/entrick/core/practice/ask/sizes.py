@@ -233,8 +233,8 @@ def _measure(at: Context, step: BoardStep, act: Measure) -> Iterator[Question]:
     for name, circle in at.about(act.planned):
         r = at.rule.drawn(circle.radius)
         for sign in (1, -1):
-            told = f"That goes to the edge of {name}; the needle wants the middle"
-            own.append(Slip("to the edge", 3, right + sign * r, told))
+            words = f"That goes to the edge of {name}; the needle wants the middle"
+            own.append(Slip("to the edge", 3, right + sign * r, words))
     if own or at.work.sheet.scale.ratio != 1:
         what = f"{step.text}: what is measured off on the rule?"
         yield from of_length(at, step, "place", own, right, entry.made.working, what)

@@ -68,11 +68,13 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
                 )
             )
             slips = tuple(s for s in own if abs(float(s.answer) - right) > 4 * near)
-            told = f"{at.told(entry.line)} What is the diameter of its {name} circle, at full size?"
+            words = (
+                f"{at.told(entry.line)} What is the diameter of its {name} circle, at full size?"
+            )
             yield Question(
                 f"wheel:{entry.line}:{name}",
                 "wheel",
-                told,
+                words,
                 "length",
                 entry.line,
                 right,

@@ -8,8 +8,8 @@ from typing import Any, TypeVar
 
 from hypothesis import HealthCheck, settings
 
-FEW = 10
-DEEPER = 30
+FEW = 8
+DEEPER = 40
 """Times as many examples in the deep run."""
 
 IS_DEEP = os.environ.get("ENTRICK_TESTS") == "deep"

@@ -49,7 +49,7 @@ def cut(done: Work, tool: float, machine: Cutter | None = None) -> Judged:
     return judged(run(program_of(done, tool), machine).moves, done.outlines, mm, tool * mm)
 
 
-@pytest.mark.parametrize(("name", "text"), some(FLAT, 5), ids=[name for name, _ in some(FLAT, 5)])
+@pytest.mark.parametrize(("name", "text"), some(FLAT, 3), ids=[name for name, _ in some(FLAT, 3)])
 def test_every_flat_sample_is_cut_to_its_plan(name: str, text: str) -> None:
     done = work_out(text)
     assert why_not_cut(done.findings) == ""

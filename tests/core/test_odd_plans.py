@@ -76,7 +76,7 @@ ODD = [
 ]
 
 
-@pytest.mark.parametrize(("rows", "told"), some(ODD, 12))
+@pytest.mark.parametrize(("rows", "told"), some(ODD, 8))
 def test_an_odd_statement_is_told_in_words_and_all_ways_out_stay_open(
     rows: str, told: str | None
 ) -> None:

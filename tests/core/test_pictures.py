@@ -31,14 +31,14 @@ from entrick.core.look.follow import ACROSS, strokes_along
 from entrick.core.look.likely import laid_over, outline_of
 from entrick.core.look.scheme import Scheme, marked
 from entrick.core.look.seen import pairs
-from entrick.core.look.straight import Frame, Straight
+from entrick.core.look.straight import Frame, Straight, frame_of
 from entrick.core.look.strokes import ASKEW, FADES, LINED, SeenStrokes, _softened
 from entrick.core.look.which import Hypotheses, hypotheses
 from entrick.demo import sample_plans
 from entrick.devices.scanner import Lens, Trouble, photograph, scan
 from entrick.pictures.look import look_at_picture
 from entrick.pictures.read import MOST_PIXELS, PictureError, read_picture
-from examples import some
+from examples import examples, some
 
 SAMPLES = {name[:6]: text for name, text in sample_plans().items()}
 
@@ -341,6 +341,28 @@ def test_a_sound_sheet_stays_sound_whatever_spoils_its_picture() -> None:
     sound, _ = drawn("OY-014", 10)
     troubles: list[Trouble] = ["smudge", "coffee", "thumb", "folded corner", "upside down"]
     assert look_at_picture(work, photograph(sound, SMALL, 4, troubles)).finding.slips == ()
+
+
+@examples(4)
+@given(st.integers(0, 3), st.floats(1.2, 4.0), st.floats(0.2, 0.8), st.booleans())
+def test_a_line_drawn_along_the_border_is_not_taken_for_it(
+    side: int, inside: float, long: float, photo: bool
+) -> None:
+    work, _ = tried("OY-014")
+    sheet, _ = drawn("OY-014", 10)
+    frame = frame_of(work.sheet, work.drawing.ground)
+    assert frame is not None
+    start, end = (complex(*frame.corners[(side + k) % 4]) for k in (0, 1))
+    ahead = (end - start) / abs(end - start)
+    middle = (start + end) / 2 - 1j * ahead * inside
+    half = long / 2 * abs(end - start) * ahead
+    heavy = max(sheet.strokes, key=lambda stroke: stroke.dark)
+    along = replace(heavy, piece="", places=middle + half * np.linspace(-1, 1, 200))
+    crossed = replace(sheet, strokes=(*sheet.strokes, along))
+    picture = photograph(crossed, SMALL, 4) if photo else scan(crossed, dpi=150, turn=1.0)
+    finding = look_at_picture(work, picture).finding
+    assert finding.slips == ()
+    assert {row.judged for row in finding.rows} == {"within"}
 
 
 def roughened(work: Work, turn: float, seed: int, colour: bool = False) -> bytes:

@@ -274,7 +274,7 @@ def points_along(loop: Loop, step: float, noise: float, r: random.Random) -> str
             for seed in (0, 1, 5, 7, 11, 15, 21)
             for each in ((0.7, 0.0), (0.7, 0.02), (0.1, 0.05), (0.1, 0.1))
         ],
-        8,
+        5,
     ),
 )
 def test_points_measured_along_a_part_come_back_as_its_lines_and_rounds(

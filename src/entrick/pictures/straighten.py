@@ -244,7 +244,8 @@ def _ridge(ink: Ink, start: Spots, end: Spots) -> Spots:
             cv2.INTER_LINEAR,
         )
         rows = cv2.GaussianBlur(rows, (0, 0), sigmaX=1.5, sigmaY=0.01)
-        peak = np.argmax(rows, axis=1)
+        # Nothing is drawn beyond the border: of two lines as dark it is the outer.
+        peak = np.argmax(rows * (1 - OUTER * steps / reach), axis=1)
         dark = rows[np.arange(len(rows)), peak]
         near = np.abs(np.arange(rows.shape[1]) - peak[:, None]) <= RIDGE
         weight = np.where(near, np.maximum(rows - dark[:, None] / 3, 0), 0)
@@ -266,6 +267,10 @@ def _ridge(ink: Ink, start: Spots, end: Spots) -> Spots:
     result: Spots = (start + shares[:, None] * (end - start) + moved[:, None] * across)[good]
     return result
 
+
+OUTER = 0.3
+"""By how much darker than the border something has to be at the end of where it is looked for, on
+its inner side, to be taken for it."""
 
 RIDGE = 8
 """Half pixels on each side of the darkest place of a line that belong to it."""

@@ -245,9 +245,10 @@ def _ridge(ink: Ink, start: Spots, end: Spots) -> Spots:
         )
         rows = cv2.GaussianBlur(rows, (0, 0), sigmaX=1.5, sigmaY=0.01)
         # Nothing is drawn beyond the border: of two lines as dark it is the outer.
-        peak = np.argmax(rows * (1 - OUTER * steps / reach), axis=1)
+        outer = np.argmax(rows * (1 - OUTER * steps / reach), axis=1)
+        peak = np.argmax(np.where(_about(outer, rows), rows, 0.0), axis=1)
         dark = rows[np.arange(len(rows)), peak]
-        near = np.abs(np.arange(rows.shape[1]) - peak[:, None]) <= RIDGE
+        near = _about(peak, rows)
         weight = np.where(near, np.maximum(rows - dark[:, None] / 3, 0), 0)
         total = np.maximum(weight.sum(axis=1), np.finfo(np.float32).tiny)
         moved = offsets + (weight * steps).sum(axis=1) / total
@@ -266,6 +267,12 @@ def _ridge(ink: Ink, start: Spots, end: Spots) -> Spots:
         offsets = np.polyval(curve, shares)
     result: Spots = (start + shares[:, None] * (end - start) + moved[:, None] * across)[good]
     return result
+
+
+def _about(peak: npt.NDArray[np.integer], rows: Ink) -> npt.NDArray[np.bool_]:
+    """Tell what of each row lies about its darkest place."""
+    near: npt.NDArray[np.bool_] = np.abs(np.arange(rows.shape[1]) - peak[:, None]) <= RIDGE
+    return near
 
 
 OUTER = 0.3

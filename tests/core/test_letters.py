@@ -1,11 +1,13 @@
 """Names beside their points: what is placed again after an edit stands as if all had been placed anew."""
 
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core.display.letters import Lettered, lettered, sides, sides_again
-from entrick.core.finish.occupied import Occupied, box_of, meets
+from entrick.core.finish.occupied import Occupied, box_of, cuts, meets
 from entrick.core.geometry import Loop, Point
+from entrick.core.geometry.box import Box
 from entrick.core.geometry.loop import polyline
 
 PLACES = st.builds(Point, st.integers(0, 60).map(float), st.integers(0, 40).map(float))
@@ -54,3 +56,29 @@ def test_a_name_goes_where_nothing_stands(at: Point, long: int) -> None:
     ((side,),) = sides([Lettered([letter], [at])], [wall])
     box = box_of(lettered(letter, side))
     assert not meets(box, (at.x + 2, at.y - 20, at.x + 2, at.y + 20))
+
+
+WHOLE = st.integers(-6, 6).map(float)
+STROKES = st.lists(st.tuples(WHOLE, WHOLE, WHOLE, WHOLE), min_size=1, max_size=6)
+BOXES = st.lists(
+    st.tuples(WHOLE, WHOLE, st.integers(1, 5), st.integers(1, 5)).map(
+        lambda b: Box(b[0], b[1], b[0] + b[2], b[1] + b[3])
+    ),
+    min_size=1,
+    max_size=6,
+)
+
+
+@given(STROKES, BOXES, BOXES)
+def test_what_strokes_and_boxes_cover_is_what_shapely_finds(
+    strokes: list[tuple[float, float, float, float]], boxes: list[Box], others: list[Box]
+) -> None:
+    """In whole millimetres, where touching is exact."""
+    lines = [shapely.LineString([each[:2], each[2:]]) for each in strokes]
+    areas = [shapely.box(*each) for each in boxes]
+    expected = [[bool(shapely.intersects(line, area)) for line in lines] for area in areas]
+    assert [[cuts(stroke, box) for stroke in strokes] for box in boxes] == expected
+    shared = [
+        [area.intersection(shapely.box(*other)).area > 0 for other in others] for area in areas
+    ]
+    assert [[meets(box, other) for other in others] for box in boxes] == shared

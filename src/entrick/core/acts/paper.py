@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
+from itertools import islice
 from typing import Any, TypeVar
 
 from ..geometry import Circle, Line, Point
@@ -63,7 +64,7 @@ class Paper:
             "offers": self.offers,
         }
         self.lines: dict[str, Edge] = {}
-        self._boxed: dict[str, Boxed] = {}
+        self._bounds: list[tuple[float, float, float, float, Boxed, Traced]] = []
 
     def place_of(self, thing: Thing) -> Place:
         """Return where a thing is put."""
@@ -163,7 +164,7 @@ class Paper:
         name, at = sought
         own = (c for c in self.curves.values() if c.called == name)
         near = self.nothing * 10
-        return next((c for c in own if self._bounds(c).is_nearer(at, near)), None)
+        return next((c for c in own if boxed(c.loop).is_nearer(at, near)), None)
 
     def through(self, at: Point) -> list[Edge | Round]:
         """Return everything straight or round that goes through a place."""
@@ -180,12 +181,16 @@ class Paper:
 
     def curves_at(self, at: Point) -> list[Traced]:
         """Return every traced curve that goes through a place."""
-        near = self.size / CELLS * 10
-        return [c for c in self.curves.values() if self._bounds(c).is_nearer(at, near)]
-
-    def _bounds(self, curve: Traced) -> Boxed:
-        found = self._boxed.get(curve.key)
-        return found or self._boxed.setdefault(curve.key, boxed(curve.loop))
+        near = self.nothing * 10
+        for curve in islice(self.curves.values(), len(self._bounds), None):
+            bounds = boxed(curve.loop)
+            self._bounds.append((*bounds.box.grown(near), bounds, curve))
+        x, y = at
+        return [
+            curve
+            for left, lower, right, upper, bounds, curve in self._bounds
+            if left <= x <= right and lower <= y <= upper and bounds.is_nearer(at, near)
+        ]
 
 
 def _of_line(line: Line, size: float) -> tuple[float, float, float]:

@@ -33,11 +33,12 @@ class Letters:
 
     def explained(self, acts: Sequence[Act]) -> str:
         """Return what the places and lines are that acts letter; nothing where there are many."""
-        left = [(key, called) for act in acts for key, called, label in _left(act) if not label]
+        left = (each for act in acts for each in _said(act).left)
         found = [
             f"{letter} is {called}"
-            for key, called in left
-            if (letter := self.by_key.get(key, ""))
+            for key, called, label in left
+            if not label
+            and (letter := self.by_key.get(key, ""))
             and " " not in letter
             and called not in ("", letter)
             and not called.startswith(SAYS_ITSELF)
@@ -69,16 +70,17 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
         The letter of what has one on the sheet already, a number for every other mark that is named
         again, a small letter for parts of a thing; what is never named again has none.
     """
-    again = {key for act in acts for key in _named_by(act)}
-    by_name = {called: key for act in acts for key, called, _ in _left(act) if "." in called}
-    again |= {by_name[word] for act in acts for word in _dotted(act) if word in by_name}
+    said = [_said(act) for act in acts]
+    again = {key for each in said for key in each.others}
+    by_name = {called: key for each in said for key, called, _ in each.left if "." in called}
+    again |= {by_name[word] for each in said for word in each.parts if word in by_name}
     written = {stroke.label for act in acts for stroke in act.strokes if stroke.label}
     numbers = (str(number) for number in count(1) if str(number) not in written)
     letters = (letter for letter in _alphabet() if letter not in taken | written)
     found: dict[Key, str] = {}
     used: set[str] = set()
-    for act in acts:
-        for key, _, label in _left(act):
+    for act, own in zip(acts, said, strict=True):
+        for key, _, label in own.left:
             if label and not (label.isdigit() and label in used):
                 found[key] = label
                 used.add(label)
@@ -88,10 +90,10 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
             elif key not in again:
                 found[key] = _unnamed(act)
             elif isinstance(act, Draw | Swing | Trace):
-                said = spelt(act.called, found)
-                if " " not in said and "." not in said:
-                    found[key] = said
-                elif "." in said or len(said.split()) > MOST_WORDS:
+                name = spelt(act.called, found)
+                if " " not in name and "." not in name:
+                    found[key] = name
+                elif "." in name or len(name.split()) > MOST_WORDS:
                     found[key] = next(letters)
             else:
                 found[key] = next(numbers)
@@ -108,20 +110,47 @@ def _alphabet() -> Iterator[str]:
 @lru_cache(maxsize=4096)
 def _concerned(acts: tuple[Act, ...]) -> tuple[list[Key], list[str]]:
     """Return the keys of what acts name or leave, and the parts they name."""
-    told = [f"{step.text} {step.check}" for step in map(step_of, acts)]
-    keys = {key for text in told for key in keys_in(text)}
+    said = [_said(act) for act in acts]
+    keys = {key for each in said for key in each.keys}
     keys |= {key for act in acts for key in leaves(act)}
-    return sorted(keys), sorted({word for act in acts for word in _dotted(act)})
+    return sorted(keys), sorted({word for each in said for word in each.parts})
+
+
+@dataclass(frozen=True, slots=True)
+class _Said:
+    """What telling an act names.
+
+    Attributes
+    ----------
+    keys : frozenset of str
+        What is named, by its key on the sheet.
+    others : frozenset of str
+        What is named in the step itself and is not left by it.
+    parts : frozenset of str
+        Parts of things, by what they are called in the plan.
+    left : tuple of (str, str, str)
+        What the act leaves that may be lettered, what it is called, and its label.
+    """
+
+    keys: frozenset[Key]
+    others: frozenset[Key]
+    parts: frozenset[str]
+    left: tuple[tuple[Key, str, str], ...]
 
 
 @lru_cache(maxsize=8192)
-def _named_by(act: Act) -> frozenset[Key]:
-    return frozenset(keys_in(step_of(act).text)) - set(leaves(act))
+def _said(act: Act) -> _Said:
+    step = step_of(act)
+    whole = f"{step.text} {step.check}"
+    return _Said(
+        keys=frozenset(keys_in(whole)),
+        others=frozenset(keys_in(step.text)).difference(leaves(act)),
+        parts=frozenset(DOTTED.findall(plain(whole))),
+        left=_left(act),
+    )
 
 
-@lru_cache(maxsize=8192)
 def _left(act: Act) -> tuple[tuple[Key, str, str], ...]:
-    """Return what an act leaves that may be lettered, with what it is called and its label."""
     match act:
         case Fix() | Measure() | Prick() | Strip():
             label = next((s.label for s in act.strokes if isinstance(s.shape, Point)), "")
@@ -147,12 +176,6 @@ DOTTED = re.compile(r"\b[^\W\d]\w*(?:\.\w+)+")
 """A part of something by its name in the plan."""
 
 
-@lru_cache(maxsize=8192)
-def _dotted(act: Act) -> frozenset[str]:
-    step = step_of(act)
-    return frozenset(DOTTED.findall(plain(f"{step.text} {step.check}")))
-
-
 def _unnamed(act: Act) -> str:
     """Return what is said of a thing that is never named again."""
     match act:
@@ -170,7 +193,7 @@ def with_letters(
     """Return the strokes of acts with the letters of what they leave beside them."""
     wanted = {}
     for act in acts:
-        for key, _, label in _left(act):
+        for key, _, label in _said(act).left:
             letter = letters.by_key.get(key, "")
             if letter and letter != label and " " not in letter:
                 place = _placed(act, key)

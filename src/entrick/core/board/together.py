@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
-from itertools import takewhile, zip_longest
+from itertools import zip_longest
 
 from ..acts.act import (
     Act,
@@ -247,17 +247,20 @@ MOST_SAID = 20
 
 def _parts(text: str) -> list[str]:
     """Return a text cut at what it names, and at the words between."""
-    result, rest = [], text
-    while True:
-        head = "".join(takewhile(lambda c: c != "\x01", rest))
-        result.append(head)
-        rest = rest[len(head) :]
-        if not rest:
-            return result
-        depth = end = 0
-        for end, sign in enumerate(rest, 1):  # noqa: B007 - where it ended is what is wanted
-            depth += (sign == "\x01") - (sign == "\x03")
-            if not depth:
-                break
-        result.append(rest[:end])
-        rest = rest[end:]
+    result: list[str] = []
+    depth = at = 0
+    for sign in ABOUT_NAMES.finditer(text):
+        opens = sign[0] == "\x01"
+        if opens and not depth:
+            result.append(text[at : sign.start()])
+            at = sign.start()
+        depth += 1 if opens else -1
+        if not depth:
+            result.append(text[at : sign.end()])
+            at = sign.end()
+    result.append(text[at:])
+    return result
+
+
+ABOUT_NAMES = re.compile("[\x01\x03]")
+"""The signs before and after what is named; names may lie within names."""

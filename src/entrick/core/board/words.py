@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from functools import lru_cache
 
 from ..acts.act import (
     Act,
@@ -58,6 +59,7 @@ NEARLY = 0.1
 """Sine of the angle up to which a direction is told as level or plumb (by eye, no source)."""
 
 
+@lru_cache(maxsize=8192)
 def step_of(act: Act) -> Step:
     """Return the step at the board that an act is: its instrument and its words, in which things
     are named with what they are (`acts.names`)."""

@@ -9,7 +9,7 @@ from functools import cached_property
 from typing import Literal, cast
 
 from ..drawing.marks import Lettering, wide
-from ..finish.occupied import CELL, Occupied, Segment, cuts, meets
+from ..finish.occupied import CELL, Occupied, Segment, cells_of, cuts, meets
 from ..geometry import Point
 from ..geometry.box import Box
 from ..memo import MEMO, Distinct, Memo
@@ -57,12 +57,6 @@ def _cell(at: Point) -> Cell:
     return math.floor(at.x / CELL), math.floor(at.y / CELL)
 
 
-def _cells(box: Box) -> list[Cell]:
-    columns = range(math.floor(box.left / CELL), math.floor(box.right / CELL) + 1)
-    rows = range(math.floor(box.lower / CELL), math.floor(box.upper / CELL) + 1)
-    return [(column, row) for column in columns for row in rows]
-
-
 def _room(letter: Letter) -> Box:
     """Return the box in which a name lies, and a dot or name as far from its middle, whichever side
     it takes."""
@@ -90,7 +84,7 @@ class Lettered(Distinct):
     @cached_property
     def rooms(self) -> list[tuple[Box, list[Cell]]]:
         """For each letter the box that decides where it stands, and its cells."""
-        return [(room, _cells(room)) for room in map(_room, self.letters)]
+        return [(room, cells_of(room)) for room in map(_room, self.letters)]
 
 
 Chosen = tuple[Lettered, tuple[int, ...]]
@@ -174,7 +168,7 @@ def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cel
         was, now = one.cells, other.cells
         cells.update(cell for cell in was.keys() | now.keys() if was.get(cell) != now.get(cell))
         for box in set(one.boxes) ^ set(other.boxes):
-            cells.update(_cells(Box(*box)))
+            cells.update(cells_of(Box(*box)))
     return cells
 
 
@@ -226,28 +220,42 @@ def _middle_cell(letter: Letter, side: int) -> Cell:
 def _freest(
     at: Point, half: float, near: Sequence[Taken], strokes: Sequence[Segment], boxes: Sequence[Box]
 ) -> int:
-    best, least, tall = 0, math.inf, LETTER / 2
+    best, least = 0, math.inf
     for side in range(len(_AROUND)):
-        x, y = _middle(at, half, side)
-        covered = sum(
-            ILLEGIBLE if other else 1
-            for p, other in near
-            if abs(p.x - x) < half + (other or DOT)
-            and abs(p.y - y) < (LETTER if other else tall + DOT)
-        )
-        if covered < least and (strokes or boxes):
-            box = Box(x - half, y - tall, x + half, y + tall)
-            covered += ILLEGIBLE * sum(meets(other, box) for other in boxes)
-            for stroke in strokes:
-                # Where another side covers less already, it does not matter how much less.
-                if covered >= least:
-                    break
-                covered += cuts(stroke, box)
+        covered = _covered(_middle(at, half, side), half, near, strokes, boxes, least)
         if covered < least:
             best, least = side, covered
         if not covered:
             break
     return best
+
+
+def _covered(
+    middle: Point,
+    half: float,
+    near: Sequence[Taken],
+    strokes: Sequence[Segment],
+    boxes: Sequence[Box],
+    most: float,
+) -> int:
+    """Count what a name covers about its middle, no further than so much: where another side covers
+    less already, it does not matter how much less."""
+    x, y = middle
+    count, tall = 0, LETTER / 2
+    for (other_x, other_y), other in near:
+        close, high = (other, LETTER) if other else (DOT, tall + DOT)
+        if abs(other_x - x) < half + close and abs(other_y - y) < high:
+            count += ILLEGIBLE if other else 1
+            if count >= most:
+                return count
+    box = Box(x - half, y - tall, x + half, y + tall)
+    for each in boxes:
+        count += ILLEGIBLE * meets(each, box)
+    for stroke in strokes:
+        if count >= most:
+            break
+        count += cuts(stroke, box)
+    return count
 
 
 def lettered(letter: Letter, side: int) -> Lettering:

@@ -49,10 +49,9 @@ class Occupied:
                 self.cells.setdefault(cell, []).extend(found)
 
     def _near(self, box: Box) -> Iterable[Segment]:
-        found = [self.cells[cell] for cell in _cells(box) if cell in self.cells]
-        if len(found) == 1:
-            return found[0]
-        return set().union(*found)
+        cells = self.cells
+        found = [cells[cell] for cell in cells_of(box) if cell in cells]
+        return found[0] if len(found) == 1 else set().union(*found)
 
     def strokes_in(self, box: Box) -> list[Segment]:
         """Return the strokes that may reach into a box."""
@@ -79,10 +78,12 @@ class Occupied:
     def hits(self, box: Box, most: float = math.inf) -> int:
         """Count what a box would cover, other letters thrice: no further than so many."""
         count = 0
-        for other in self.boxes:
+        x0, y0, x1, y1 = box
+        for a, b, c, d in self.boxes:
             if count >= most:
                 return count
-            count += 3 * meets(other, box)
+            if a < x1 and c > x0 and b < y1 and d > y0:
+                count += 3
         for segment in self._near(box):
             if count >= most:
                 return count
@@ -239,15 +240,17 @@ def _sort_in(cells: dict[tuple[int, int], list[Segment]], segment: Segment) -> N
         for index in range(parts):
             x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
             x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
-            reached.update(_cells(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
+            reached.update(cells_of(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
     for cell in reached:
         cells.setdefault(cell, []).append(segment)
 
 
-def _cells(box: Box) -> Iterator[tuple[int, int]]:
-    for column in range(math.floor(box[0] / CELL), math.floor(box[2] / CELL) + 1):
-        for row in range(math.floor(box[1] / CELL), math.floor(box[3] / CELL) + 1):
-            yield column, row
+def cells_of(box: Box) -> list[tuple[int, int]]:
+    """Return the squares a box reaches into."""
+    left, lower, right, upper = box
+    rows = range(math.floor(lower / CELL), math.floor(upper / CELL) + 1)
+    columns = range(math.floor(left / CELL), math.floor(right / CELL) + 1)
+    return [(column, row) for column in columns for row in rows]
 
 
 def meets(one: Box, other: Box) -> bool:
@@ -258,12 +261,15 @@ def meets(one: Box, other: Box) -> bool:
 
 
 def cuts(segment: Segment, box: Box) -> bool:
-    """Tell whether a segment passes through a box."""
+    """Tell whether a segment passes through a box: it does where neither the sides of the box nor
+    the line of the segment part them (published, separating axes)."""
     (a, b, c, d), (x0, y0, x1, y1) = segment, box
     # Most lie wholly to one side of it.
     if (a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1):
         return False
-    return stretch_in(segment, box) is not None
+    across, up = c - a, d - b
+    apart = across * (y0 + y1 - 2 * b) - up * (x0 + x1 - 2 * a)
+    return abs(apart) <= abs(up) * (x1 - x0) + abs(across) * (y1 - y0)
 
 
 def stretch_in(segment: Segment, box: Box) -> tuple[float, float] | None:

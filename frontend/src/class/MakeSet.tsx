@@ -13,6 +13,7 @@ import {
 } from "../api/client";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
+import { Field } from "../ui/Field";
 import { FileButton } from "../ui/FileButton";
 import { SETS } from "./Sets";
 
@@ -139,10 +140,9 @@ export function MakeSet({ made, told }: { made: (set: number) => void; told: (wo
     }
   };
   const field = (label: string, value: string, put: (value: string) => void, wide = "w-24", note = "") => (
-    <label className="block" title={note}>
-      <span className="block text-sm text-pencil">{label}</span>
+    <Field label={label} title={note}>
       <input className={`field ${wide}`} value={value} onChange={(event) => put(event.target.value)} />
-    </label>
+    </Field>
   );
   return (
     <section aria-labelledby="making" className="space-y-3">
@@ -164,8 +164,7 @@ export function MakeSet({ made, told }: { made: (set: number) => void; told: (wo
         )}
         {field("Questions", count, setCount)}
         {field("Number of the draw", seed, setSeed, "w-24", "The same number draws the same papers again.")}
-        <label className="block">
-          <span className="block text-sm text-pencil">Grade</span>
+        <Field label="Grade">
           <select className="field" value={grade} onChange={(event) => setGrade(event.target.value)}>
             {choices.data?.grades.map((each) => (
               <option key={each.key} value={each.key}>
@@ -173,7 +172,7 @@ export function MakeSet({ made, told }: { made: (set: number) => void; told: (wo
               </option>
             ))}
           </select>
-        </label>
+        </Field>
       </div>
       <details>
         <summary className="cursor-pointer">

@@ -17,6 +17,7 @@ import { base64Of, bytesOf, PICTURES } from "../state/pictures";
 import { kitCalled } from "../state/kits";
 import { useJob } from "../state/server";
 import { Button } from "../ui/Button";
+import { Heads } from "../ui/Heads";
 import { Tabled } from "../ui/Tabled";
 import { Bar, JobBar } from "../views/Bar";
 import { DrawnSheet } from "../worksheet/DrawnSheet";
@@ -261,16 +262,7 @@ function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
       )}
       <table className="w-full text-base">
         <caption className="sr-only">Every piece as given and as drawn</caption>
-        <thead>
-          <tr className="border-b border-ink text-left">
-            <th className="pr-2">piece</th>
-            <th className="pr-2">given</th>
-            <th className="pr-2">drawn</th>
-            <th className="pr-2 text-right">by, mm</th>
-            <th className="text-right">place, mm</th>
-            <th className="pl-3">judged</th>
-          </tr>
-        </thead>
+        <Heads of={["Piece", "Given", "Drawn", "By, mm", "Place, mm", "Judged"]} figures={[3, 4]} />
         <tbody>
           {looked.rows.map((row, index) => (
             <tr
@@ -279,18 +271,18 @@ function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
               onMouseEnter={() => light(row.name)}
               onMouseLeave={() => light(null)}
             >
-              <th scope="row" className="py-0.5 pr-2 text-left font-normal">
+              <th scope="row" className="py-0.5 pr-3 text-left font-normal">
                 {row.name}
               </th>
-              <td className="pr-2 whitespace-nowrap">{row.size?.what ?? ""}</td>
-              <td className="pr-2 whitespace-nowrap">
+              <td className="pr-3 whitespace-nowrap">{row.size?.what ?? ""}</td>
+              <td className="pr-3 whitespace-nowrap">
                 {row.size && `${figure(row.size.drawn, looked.unit)} ± ${figure(row.size.u, looked.unit)}`}
               </td>
-              <td className="pr-2 text-right">{row.size && signed(row.size.paper)}</td>
-              <td className="text-right whitespace-nowrap">
+              <td className="pr-3 text-right">{row.size && signed(row.size.paper)}</td>
+              <td className="pr-3 text-right whitespace-nowrap">
                 {row.judged !== "missing" && `${row.place.toFixed(2)} ± ${row.place_u.toFixed(2)}`}
               </td>
-              <td className="pl-3">
+              <td>
                 <span aria-hidden="true">{SIGNS[row.judged]} </span>
                 {row.told || WORDS[row.judged]}
                 {row.carried && ", as the slip has it"}

@@ -8,6 +8,7 @@ import { load, useDocument, useSome, useUnsaved } from "../state/document";
 import { look } from "../state/looks";
 import { useProof } from "../state/server";
 import { Figures } from "../ui/Figures";
+import { Heads } from "../ui/Heads";
 import { Bar, JobBar } from "../views/Bar";
 import { OnPaper } from "../views/OnPaper";
 import { Issue } from "../views/Issue";
@@ -80,22 +81,12 @@ function Measures({ proof, unit }: { proof: ProofOut; unit: string }) {
     <section className="pb-7">
       <h2 className="text-lg font-semibold">As measured</h2>
       <table className="slip w-full text-left text-base">
-        <thead>
-          <tr className="border-b border-ink">
-            {[
-              "Outline",
-              "",
-              `Size, ${unit}`,
-              `Perimeter, ${unit}`,
-              `Area, ${unit}²`,
-              `Centroid, ${unit}`,
-            ].map((head, i) => (
-              <th key={i} scope="col" className={`px-2 font-semibold ${i > 1 ? "text-right" : ""}`}>
-                {head || <span className="sr-only">Material or hole</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads
+          of={["Outline", "", `Size, ${unit}`, `Perimeter, ${unit}`, `Area, ${unit}²`, `Centroid, ${unit}`]}
+          figures={[2, 3, 4, 5]}
+          unseen={{ 1: "Material or hole" }}
+          boxed
+        />
         <tbody>
           {proof.measures.map((row) => (
             <tr key={row.outline} className="border-b border-ruling">
@@ -142,15 +133,7 @@ function Junctions({ proof }: { proof: ProofOut }) {
 function JunctionRows({ rows }: { rows: ProofOut["junctions"] }) {
   return (
     <table className="slip w-full text-left text-base">
-      <thead>
-        <tr className="border-b border-ink">
-          {["Outline", "From", "To", "How"].map((head) => (
-            <th key={head} scope="col" className="px-2 font-semibold">
-              {head}
-            </th>
-          ))}
-        </tr>
-      </thead>
+      <Heads of={["Outline", "From", "To", "How"]} boxed />
       <tbody>
         {rows.map((row, i) => (
           <tr

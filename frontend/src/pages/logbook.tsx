@@ -16,6 +16,7 @@ import {
 import { useOffice } from "../state/office";
 import { Bars } from "../ui/Bars";
 import { Dots } from "../ui/Dots";
+import { Heads } from "../ui/Heads";
 import { Tabled } from "../ui/Tabled";
 import { Bar } from "../views/Bar";
 import { Button } from "../ui/Button";
@@ -320,15 +321,10 @@ function Happened({ uid, come }: { uid: string; come: () => Promise<void> }) {
       </p>
       <div className="overflow-x-auto">
         <table className="w-full text-left text-base">
-          <thead>
-            <tr className="border-b border-ink">
-              {["", "Step", "What", "Instrument", "Seconds", "Off", "In words", ""].map((head, i) => (
-                <th key={i} scope="col" className="pr-2 font-semibold">
-                  {head || <span className="sr-only">{i === 0 ? "Number" : "What can be done"}</span>}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Heads
+            of={["", "Step", "What", "Instrument", "Seconds", "Off", "In words", ""]}
+            unseen={{ 0: "Number", 7: "What can be done" }}
+          />
           <tbody>
             {(sitting.standing ?? []).map((event) =>
               at === event.number ? (
@@ -340,15 +336,15 @@ function Happened({ uid, come }: { uid: string; come: () => Promise<void> }) {
                 />
               ) : (
                 <tr key={event.number} className="border-b border-ruling">
-                  <td className="pr-2 text-pencil">{event.number}</td>
-                  <td className="pr-2">{(event.step ?? 0) + 1}</td>
-                  <td className="pr-2">{CALLED[event.kind]}</td>
-                  <td className="pr-2">{event.tool}</td>
-                  <td className="pr-2">{event.kind === "done" ? event.seconds : ""}</td>
-                  <td className="pr-2">
+                  <td className="pr-3 text-pencil">{event.number}</td>
+                  <td className="pr-3">{(event.step ?? 0) + 1}</td>
+                  <td className="pr-3">{CALLED[event.kind]}</td>
+                  <td className="pr-3">{event.tool}</td>
+                  <td className="pr-3">{event.kind === "done" ? event.seconds : ""}</td>
+                  <td className="pr-3">
                     {event.kind === "measured" || event.kind === "closed" ? event.off : ""}
                   </td>
-                  <td className="pr-2">{event.text}</td>
+                  <td className="pr-3">{event.text}</td>
                   <td className="text-right whitespace-nowrap">
                     {event.kind !== "back" && (
                       <Button
@@ -398,15 +394,15 @@ function Correction({ event, put, leave }: CorrectionProps) {
   );
   return (
     <tr className="border-b border-ruling">
-      <td className="pr-2 text-pencil">{event.number}</td>
-      <td className="pr-2">{(event.step ?? 0) + 1}</td>
-      <td className="pr-2">{CALLED[event.kind]}</td>
-      <td className="pr-2">{event.tool}</td>
-      <td className="pr-2">{event.kind === "done" && field("Seconds", seconds, setSeconds)}</td>
-      <td className="pr-2">
+      <td className="pr-3 text-pencil">{event.number}</td>
+      <td className="pr-3">{(event.step ?? 0) + 1}</td>
+      <td className="pr-3">{CALLED[event.kind]}</td>
+      <td className="pr-3">{event.tool}</td>
+      <td className="pr-3">{event.kind === "done" && field("Seconds", seconds, setSeconds)}</td>
+      <td className="pr-3">
         {(event.kind === "measured" || event.kind === "closed") && field("Off", off, setOff)}
       </td>
-      <td className="pr-2">{field("Words", text, setText)}</td>
+      <td className="pr-3">{field("Words", text, setText)}</td>
       <td className="text-right whitespace-nowrap">
         <Button
           main

@@ -17,6 +17,8 @@ import {
 } from "../api/client";
 import { useHere } from "../state/office";
 import { Button } from "../ui/Button";
+import { Field } from "../ui/Field";
+import { Heads } from "../ui/Heads";
 import { PersonSign, SIGNS } from "../ui/PersonSign";
 import { Bar } from "../views/Bar";
 
@@ -78,6 +80,38 @@ function useChange<T>(change: (said: T) => Promise<unknown>, after?: () => void)
   });
 }
 
+interface NameAndInitialsProps {
+  labels: readonly [string, string];
+  values: readonly [string, string];
+  put: readonly [(name: string) => void, (initials: string) => void];
+}
+
+/** By what somebody is called. */
+function NameAndInitials({ labels, values, put }: NameAndInitialsProps) {
+  return (
+    <>
+      <Field label={labels[0]}>
+        <input
+          className="field w-64"
+          required
+          maxLength={80}
+          value={values[0]}
+          onChange={(event) => put[0](event.target.value)}
+        />
+      </Field>
+      <Field label={labels[1]}>
+        <input
+          className="field w-24"
+          required
+          maxLength={6}
+          value={values[1]}
+          onChange={(event) => put[1](event.target.value.trim())}
+        />
+      </Field>
+    </>
+  );
+}
+
 function Called({ person }: { person: PersonOut }) {
   const [name, setName] = useState(person.name);
   const [initials, setInitials] = useState(person.initials);
@@ -94,28 +128,12 @@ function Called({ person }: { person: PersonOut }) {
         put.mutate(undefined);
       }}
     >
-      <label>
-        <span className="block text-sm text-pencil">Name</span>
-        <input
-          className="field w-64"
-          required
-          maxLength={80}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-      </label>
-      <label>
-        <span className="block text-sm text-pencil">Initials, as in the title block</span>
-        <input
-          className="field w-24"
-          required
-          maxLength={6}
-          value={initials}
-          onChange={(e) => setInitials(e.target.value.trim())}
-        />
-      </label>
-      <label>
-        <span className="block text-sm text-pencil">Mark</span>
+      <NameAndInitials
+        labels={["Name", "Initials, as in the title block"]}
+        values={[name, initials]}
+        put={[setName, setInitials]}
+      />
+      <Field label="Mark">
         <span className="flex items-center gap-2">
           <select className="field" value={sign} onChange={(e) => setSign(e.target.value)}>
             {SIGNS.map((each) => (
@@ -124,7 +142,7 @@ function Called({ person }: { person: PersonOut }) {
           </select>
           <PersonSign sign={sign} />
         </span>
-      </label>
+      </Field>
       <Button main type="submit" disabled={same || put.isPending || !name.trim() || !initials}>
         Keep
       </Button>
@@ -166,10 +184,7 @@ function Pin({ person, done }: { person: PersonOut; done?: () => void }) {
         put.mutate(undefined);
       }}
     >
-      <label>
-        <span className="block text-sm text-pencil">
-          {person.secret ? "Another PIN or passphrase" : "PIN of six figures, or a passphrase"}
-        </span>
+      <Field label={person.secret ? "Another PIN or passphrase" : "PIN of six figures, or a passphrase"}>
         <input
           className="field w-64"
           type="password"
@@ -178,7 +193,7 @@ function Pin({ person, done }: { person: PersonOut; done?: () => void }) {
           value={secret}
           onChange={(event) => setSaid(event.target.value)}
         />
-      </label>
+      </Field>
       <Button type="submit" disabled={secret === "" || put.isPending}>
         Set it
       </Button>
@@ -225,15 +240,10 @@ function People({ people, you, roles }: PeopleProps) {
       {role.error && <p role="alert">{inWords(role.error)}</p>}
       <div className="overflow-x-auto">
         <table className="w-full text-left">
-          <thead>
-            <tr className="border-y border-ink text-sm">
-              {["", "Initials", "Name, and the last seven days", "Role", "PIN", ""].map((head, i) => (
-                <th key={i} scope="col" className="pr-3 font-semibold">
-                  {head || <span className="sr-only">{i === 0 ? "Mark" : "What can be done"}</span>}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Heads
+            of={["", "Initials", "Name, and the last seven days", "Role", "PIN", ""]}
+            unseen={{ 0: "Mark", 5: "What can be done" }}
+          />
           <tbody>
             {people.map((person) => (
               <Row
@@ -364,28 +374,12 @@ function NewPerson({ roles }: { roles: Roles }) {
           add.mutate(undefined);
         }}
       >
-        <label>
-          <span className="block text-sm text-pencil">Name of whoever comes</span>
-          <input
-            className="field w-64"
-            required
-            maxLength={80}
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-          />
-        </label>
-        <label>
-          <span className="block text-sm text-pencil">Their initials</span>
-          <input
-            className="field w-24"
-            required
-            maxLength={6}
-            value={initials}
-            onChange={(e) => setInitials(e.target.value.trim())}
-          />
-        </label>
-        <label>
-          <span className="block text-sm text-pencil">Their role</span>
+        <NameAndInitials
+          labels={["Name of whoever comes", "Their initials"]}
+          values={[name, initials]}
+          put={[setName, setInitials]}
+        />
+        <Field label="Their role">
           <select className="field" value={role} onChange={(event) => setRole(event.target.value as Role)}>
             {roles.map(({ key, told, about }) => (
               <option key={key} value={key}>
@@ -393,7 +387,7 @@ function NewPerson({ roles }: { roles: Roles }) {
               </option>
             ))}
           </select>
-        </label>
+        </Field>
         <Button main type="submit" disabled={!name.trim() || !initials || add.isPending}>
           Let them work here
         </Button>

@@ -1,3 +1,5 @@
+import { Heads } from "./Heads";
+
 interface TabledProps {
   heads: readonly string[];
   rows: readonly (readonly string[])[];
@@ -12,19 +14,7 @@ export function Tabled({ heads, rows, label, figures = [] }: TabledProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-left text-base" aria-label={label}>
-        <thead>
-          <tr className="border-b border-ink align-bottom">
-            {heads.map((head, j) => (
-              <th
-                key={head}
-                scope="col"
-                className={`pr-3 font-semibold ${figures.includes(j) ? "text-right" : ""}`}
-              >
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads of={heads} figures={figures} />
         <tbody>
           {rows.map((row, i) => (
             <tr key={i} className="border-b border-ruling">

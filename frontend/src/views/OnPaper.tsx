@@ -5,6 +5,7 @@ import { useDocument } from "../state/document";
 import { look } from "../state/looks";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
+import { Heads } from "../ui/Heads";
 
 const EXAGGERATED = 20;
 /** Joins that are listed before more are asked for, the worst first. */
@@ -43,15 +44,7 @@ export function OnPaper({ work }: { work: Work }) {
         put={(on) => setTimes(on ? EXAGGERATED : 1)}
       />
       <table className="slip w-full text-left text-base">
-        <thead>
-          <tr className="border-b border-ink">
-            {["Join", "Half within", "Nine in ten", "Hidden"].map((head) => (
-              <th key={head} scope="col" className="px-2 font-semibold">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads of={["Join", "Half within", "Nine in ten", "Hidden"]} figures={[1, 2, 3]} boxed />
         <tbody>
           {shown.map((join, i) => {
             const show = () =>

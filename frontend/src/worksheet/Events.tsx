@@ -3,6 +3,7 @@ import type { Entry, EventOut, EventsOut } from "../api/client";
 import { edit } from "../state/document";
 import { useBrief } from "../state/server";
 import { Button } from "../ui/Button";
+import { Heads } from "../ui/Heads";
 import { Understood } from "./Understood";
 
 /** What the follower does, as a table to edit, as sentences, or from a file of stations. */
@@ -18,15 +19,7 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
       <h3 className="font-semibold">What the follower does</h3>
       {events.rows.length > 0 && (
         <table className="text-left text-base" aria-label="Events to edit">
-          <thead>
-            <tr>
-              {["Event", "Angle", "Lift", "Motion", ""].map((head) => (
-                <th key={head} scope="col" className="pr-3 font-semibold">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Heads of={["Event", "Angle", "Lift", "Motion", ""]} unseen={{ 4: "What can be done" }} />
           <tbody>
             {events.rows.map((said, at) => (
               <Row key={said.clause} line={entry.line} said={said} number={at + 1} may={events} />

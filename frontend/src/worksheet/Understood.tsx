@@ -1,4 +1,5 @@
 import { type BriefOut, Problem } from "../api/client";
+import { Heads } from "../ui/Heads";
 
 /** A brief as it was understood, an event to a row, and what was not; before anything is done with it. */
 export function Understood({ read, error }: { read: BriefOut | undefined; error: Error | null }) {
@@ -8,15 +9,7 @@ export function Understood({ read, error }: { read: BriefOut | undefined; error:
     <>
       {read && read.events.length > 0 && (
         <table className="mt-1 text-left text-base" aria-label="The brief as it was understood">
-          <thead>
-            <tr>
-              {["Event", "Angle", "From–to", "Lift", "Motion"].map((head) => (
-                <th key={head} scope="col" className="pr-3 font-semibold">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Heads of={["Event", "Angle", "From–to", "Lift", "Motion"]} />
           <tbody>
             {read.events.map((event, at) => (
               <tr key={at} title={event.sentence}>

@@ -4,7 +4,7 @@
 several solutions are told apart."""
 
 from ..drawing.strokes import Role, Stroke, Tool
-from .args import Args, Length, Said, Value
+from .args import Args, ClauseValues, Length, Value
 from .choosing import CHOICES, Candidate, Option, Undecided, choose
 from .declared import GROUPS, Kind
 from .made import Made, Placing
@@ -14,13 +14,13 @@ __all__ = [
     "GROUPS",
     "Args",
     "Candidate",
+    "ClauseValues",
     "Kind",
     "Length",
     "Made",
     "Option",
     "Placing",
     "Role",
-    "Said",
     "Stroke",
     "Tool",
     "Undecided",

@@ -30,11 +30,11 @@ Value = Length | Ref | str | tuple[Stop, ...] | tuple[Ref, ...] | tuple[Length, 
 
 
 @dataclass(frozen=True, slots=True)
-class Said:
+class ClauseValues:
     """One clause of a statement with its values worked out."""
 
     key: str
-    clause: int
+    index: int
     values: tuple[tuple[str, Value], ...]
 
     def __getitem__(self, slot: str) -> Value:
@@ -137,7 +137,7 @@ class Args:
 
     name: str
     unit: Unit
-    said: tuple[Said, ...]
+    clauses: tuple[ClauseValues, ...]
     projected: bool = False
     kind: Kind | None = field(default=None, compare=False, repr=False)
 
@@ -147,15 +147,15 @@ class Args:
         plan."""
         return self.projected or self.get("projection") is not None
 
-    def all(self, *keys: str) -> list[Said]:
+    def all(self, *keys: str) -> list[ClauseValues]:
         """Return the clauses with one of the keys, in order."""
-        return [said for said in self.said if said.key in keys]
+        return [said for said in self.clauses if said.key in keys]
 
-    def get(self, *keys: str) -> Said | None:
+    def get(self, *keys: str) -> ClauseValues | None:
         """Return the first clause with one of the keys, or None."""
         return next(iter(self.all(*keys)), None)
 
-    def need(self, *keys: str) -> Said:
+    def need(self, *keys: str) -> ClauseValues:
         """Return the first clause with one of the keys.
 
         Raises
@@ -173,7 +173,7 @@ class Args:
             )
         return result
 
-    def between(self) -> Said:
+    def between(self) -> ClauseValues:
         """Return between what it lies: ``first`` and ``second``, two curves, or the pieces that
         meet in a corner.
 
@@ -184,7 +184,7 @@ class Args:
         """
         corner, between = self.get("corner"), self.get("between")
         if corner and between:
-            raise ClauseError("it lies between two of them, or at a corner", corner.clause)
+            raise ClauseError("it lies between two of them, or at a corner", corner.index)
         if corner is None:
             return self.need("between", "corner")
         named = corner.ref("corner")
@@ -193,21 +193,21 @@ class Args:
             message = (
                 f"{named.text} is no corner; name one of a run, as in  corner frame.lower_right"
             )
-            raise ClauseError(message, corner.clause)
+            raise ClauseError(message, corner.index)
         refs = (
             (slot, Ref(piece.name, piece.curve))
             for slot, piece in zip(("first", "second"), meeting, strict=True)
         )
-        return Said("between", corner.clause, tuple(refs))
+        return ClauseValues("between", corner.index, tuple(refs))
 
     def number(self, *keys: str, usual: float) -> float:
         """Return the number the first clause with one of the keys says, or what is usual where none
         was said."""
-        said = self.get(*keys)
+        clause = self.get(*keys)
         return (
             usual
-            if said is None
-            else float(next(v for _, v in said.values if isinstance(v, Length)))
+            if clause is None
+            else float(next(v for _, v in clause.values if isinstance(v, Length)))
         )
 
     def say(self, value: Number) -> str:

@@ -227,14 +227,14 @@ def _undecided(options: Sequence[Option], left: Sequence[int], args: Args, noun:
 
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     left = list(range(len(options)))
-    for said in args.said:
+    for clause in args.clauses:
         values = " ".join(
-            value.text if isinstance(value, Ref) else str(value) for _, value in said.values
+            value.text if isinstance(value, Ref) else str(value) for _, value in clause.values
         )
-        for phrase in (values, f"{said.key} {values}"):
+        for phrase in (values, f"{clause.key} {values}"):
             if any(phrase in option.traits for option in options):
                 left = [i for i in left if phrase in options[i].traits]
-    words = [said.word("where") for said in args.all("where")]
+    words = [clause.word("where") for clause in args.all("where")]
     left = [left[i] for i in on_sides([options[i].place for i in left], words)]
     near = args.get("near")
     if left and near is not None:
@@ -272,7 +272,9 @@ def _landmarks(args: Args) -> tuple[Ref, ...]:
     """Return the points a statement names, and the centres of what is round, as the drafter calls
     them."""
     found: dict[str, Ref] = {}
-    for ref in (value for said in args.said for _, value in said.values if isinstance(value, Ref)):
+    for ref in (
+        value for clause in args.clauses for _, value in clause.values if isinstance(value, Ref)
+    ):
         if isinstance(ref.shape, Point):
             found[ref.text] = ref
         elif isinstance(ref.shape, Circle | Arc) and ref.centre_name:

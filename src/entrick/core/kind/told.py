@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from ..geometry.walk import Stop
 from ..measure import spell_angle
 from ..plan.forms import Form, Slot, Word
-from .args import Args, Length, Said, Value
+from .args import Args, ClauseValues, Length, Value
 from .figure import Ref
 
 MOST_ADDED = 24
@@ -26,14 +26,14 @@ def completed(sentence: str, args: Args) -> str:
     """
     left = _without(sentence, args.name)
     added: list[str] = []
-    for said in args.said:
-        form = _form_of(said, args)
+    for clause in args.clauses:
+        form = _form_of(clause, args)
         if form is None:
             continue
-        for value in _values(said, form, args):
+        for value in _values(clause, form, args):
             shorter = _without(left, value)
             if shorter == left:
-                added.append(_phrase(said, form, args))
+                added.append(_phrase(clause, form, args))
                 break
             left = shorter
     if not added:
@@ -65,22 +65,22 @@ def _without(text: str, value: str) -> str:
     return text
 
 
-def _form_of(said: Said, args: Args) -> Form | None:
-    names = {name for name, _ in said.values}
+def _form_of(clause: ClauseValues, args: Args) -> Form | None:
+    names = {name for name, _ in clause.values}
     forms = args.kind.forms if args.kind else ()
     return next(
-        (f for f in forms if f.key == said.key and {slot.name for slot in f.slots} == names),
-        next((f for f in forms if f.key == said.key), None),
+        (f for f in forms if f.key == clause.key and {slot.name for slot in f.slots} == names),
+        next((f for f in forms if f.key == clause.key), None),
     )
 
 
-def _values(said: Said, form: Form, args: Args) -> Iterator[str]:
+def _values(clause: ClauseValues, form: Form, args: Args) -> Iterator[str]:
     """Yield what has to stand in the sentence: every value of a clause, or its words where it has
     none."""
     slots = {slot.name: slot for slot in form.slots}
-    if not said.values:
+    if not clause.values:
         yield " ".join(part.text for part in form.parts if isinstance(part, Word))
-    for name, value in said.values:
+    for name, value in clause.values:
         yield from _spelt(value, slots.get(name), args)
 
 
@@ -107,9 +107,9 @@ def _spelt(value: Value, slot: Slot | None, args: Args) -> Iterator[str]:
                     yield from _spelt(each, slot, args)
 
 
-def _phrase(said: Said, form: Form, args: Args) -> str:
+def _phrase(clause: ClauseValues, form: Form, args: Args) -> str:
     """Return a clause as it is written, values put in."""
-    values = dict(said.values)
+    values = dict(clause.values)
     words: list[str] = []
     for part in form.parts:
         if isinstance(part, Word):

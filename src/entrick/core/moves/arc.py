@@ -21,7 +21,7 @@ from ..geometry.locus import (
     through,
     touching_line,
 )
-from ..kind import CHOICES, Args, Kind, Made, Option, Said, choose
+from ..kind import CHOICES, Args, ClauseValues, Kind, Made, Option, choose
 from ..kind.choosing import BEYOND, sides_of
 from ..kind.figure import Ref
 from ..measure import Number
@@ -52,31 +52,33 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     ClauseError
         When no arc fits, with the limiting radius; `Undecided` when several do and no word chooses.
     """
-    said = _conditions(args)
+    clauses = _conditions(args)
     size = args.need("radius").length("radius").value
-    if len(said) != 2:
-        raise (Wanting if len(said) < 2 else ClauseError)(
-            f"an arc of given radius needs two conditions and has {len(said)}: "
+    if len(clauses) != 2:
+        raise (Wanting if len(clauses) < 2 else ClauseError)(
+            f"an arc of given radius needs two conditions and has {len(clauses)}: "
             "beside, around, inside or touching something, through a point, or centred on a line "
             "or circle"
         )
-    loci = [_loci(args, clause, size) for clause in said]
-    _refuse_concentric(args, said, loci)
+    loci = [_loci(args, clause, size) for clause in clauses]
+    _refuse_concentric(args, clauses, loci)
     found = tangencies(loci[0], loci[1], size)
     if not found:
-        raise ClauseError(_why_none(args, said, loci, size), said[1].clause)
+        raise ClauseError(_why_none(args, clauses, loci, size), clauses[1].index)
     if keep is not None:
         found = tuple(filter(keep, found)) or found
     long = any(s.word("span") == "long" for s in args.all("span"))
     options = [
-        (tangency, option) for tangency in found for option in _options(tangency, said, size, long)
+        (tangency, option)
+        for tangency in found
+        for option in _options(tangency, clauses, size, long)
     ]
     index, candidates = choose([option for _, option in options], args, "arc")
     tangency, shape = options[index][0], options[index][1].shape
     assert isinstance(shape, Arc | Circle)
     touched = {
         f"touch.{clause.ref('target').text}": point
-        for clause, point in zip(said, tangency.touches, strict=True)
+        for clause, point in zip(clauses, tangency.touches, strict=True)
         if point is not None and clause.key != "through"
     }
     ends = (
@@ -87,31 +89,31 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     return Made(
         shape,
         f"Arc {args.name} of radius {args.say(size)}, "
-        f"{' and '.join(_told(clause) for clause in said)}" + _lying(args) + ".",
+        f"{' and '.join(_told(clause) for clause in clauses)}" + _lying(args) + ".",
         tuple(
             _working(args, clause, locus, size)
-            for clause, locus in zip(said, tangency.loci, strict=True)
+            for clause, locus in zip(clauses, tangency.loci, strict=True)
         ),
         parts={"centre": tangency.centre, **touched, **ends},
         centre_name=f"{args.name}.centre",
         candidates=candidates,
-        draw=partial(_draw, args, said, tangency, shape),
+        draw=partial(_draw, args, clauses, tangency, shape),
     )
 
 
-def _conditions(args: Args) -> list[Said]:
+def _conditions(args: Args) -> list[ClauseValues]:
     """Return the conditions; ``around a`` beside ``touching a`` says how it touches, and is no
     condition of its own."""
-    said = args.all(*CONDITIONS)
-    touched = {clause.ref("target").text for clause in said if clause.key == "touching"}
+    clauses = args.all(*CONDITIONS)
+    touched = {clause.ref("target").text for clause in clauses if clause.key == "touching"}
     return [
         clause
-        for clause in said
+        for clause in clauses
         if clause.key == "touching" or clause.ref("target").text not in touched
     ]
 
 
-def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
+def _loci(args: Args, clause: ClauseValues, size: Number) -> list[Locus]:
     target = clause.ref("target")
     match clause.key, target.shape:
         case "through", Point() as point:
@@ -127,7 +129,7 @@ def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
 
 
 def _round_loci(
-    args: Args, clause: Said, key: str, target: Ref, circle: Circle, size: Number
+    args: Args, clause: ClauseValues, key: str, target: Ref, circle: Circle, size: Number
 ) -> list[Locus]:
     equal = abs(float(size) - circle.radius) <= same(circle.radius)
     if key == "touching":
@@ -144,15 +146,15 @@ def _round_loci(
         raise ClauseError(
             f"an arc {key} {target.text} must be {bound} than its radius {args.say(circle.size)}; "
             f"{args.say(size)} is not",
-            clause.clause,
+            clause.index,
             None if equal else (key, other),
         )
     return [around(circle, size) if key == "around" else inside(circle, size)]
 
 
-def _refuse_concentric(args: Args, said: list[Said], loci: list[list[Locus]]) -> None:
+def _refuse_concentric(args: Args, clauses: list[ClauseValues], loci: list[list[Locus]]) -> None:
     first, second = loci[0][0].curve, loci[1][0].curve
-    names = [clause.ref("target").text for clause in said]
+    names = [clause.ref("target").text for clause in clauses]
     if isinstance(first, Circle) and isinstance(second, Circle):
         size = max(first.radius, second.radius)
         if size > same(1.0) and abs(first.centre - second.centre) <= same(size):
@@ -162,19 +164,21 @@ def _refuse_concentric(args: Args, said: list[Said], loci: list[list[Locus]]) ->
                     f"{names[0]} and {names[1]} share their centre, and arcs fit all the way "
                     "round: "
                     "give a condition that fixes the place",
-                    said[1].clause,
+                    clauses[1].index,
                 )
             raise ClauseError(
                 f"{names[0]} and {names[1]} share their centre: swings of "
                 f"{args.say(loci[0][0].swing)} "
                 f"and {args.say(loci[1][0].swing)} about it never cross",
-                said[1].clause,
+                clauses[1].index,
             )
 
 
-def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Number) -> str:
+def _why_none(
+    args: Args, clauses: list[ClauseValues], loci: list[list[Locus]], size: Number
+) -> str:
     one, other = loci[0][0], loci[1][0]
-    names = [clause.ref("target").text for clause in said]
+    names = [clause.ref("target").text for clause in clauses]
     limits = [limit(a, b) for a in loci[0] for b in loci[1]]
     possible = [bound for bound in limits if not bound.never]
     if isinstance(one.curve, Circle) and isinstance(other.curve, Circle):
@@ -197,21 +201,23 @@ def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Numbe
     return f"{words}: move {names[1]}"
 
 
-def _options(tangency: Tangency, said: list[Said], size: Number, long: bool) -> list[Option]:
+def _options(
+    tangency: Tangency, clauses: list[ClauseValues], size: Number, long: bool
+) -> list[Option]:
     """Return the arc about a centre; both halves where neither way round is the longer."""
     circle = Circle(tangency.centre, float(size), size)
     start, end = tangency.touches
     about = ", ".join(
         f"{locus.contact} {clause.ref('target').text}"
-        for locus, clause in zip(tangency.loci, said, strict=True)
+        for locus, clause in zip(tangency.loci, clauses, strict=True)
     )
     contacts = {
         clause.ref("target").text: locus.contact
-        for locus, clause in zip(tangency.loci, said, strict=True)
+        for locus, clause in zip(tangency.loci, clauses, strict=True)
         if clause.key == "touching" and locus.contact in ("beside", "around", "inside")
     }
     each = {f"{contact} {name}" for name, contact in contacts.items()}
-    for clause in said:
+    for clause in clauses:
         line = clause.ref("target").shape
         if clause.key == "touching" and isinstance(line, Line):
             each |= sides_of(line, clause.ref("target").text, tangency.centre)
@@ -253,16 +259,16 @@ def _said_to_lie(tangency: Tangency, arc: Arc) -> Point | None:
     return reflect(arc.centroid, axis)
 
 
-def _told(clause: Said) -> str:
+def _told(clause: ClauseValues) -> str:
     return f"{'centred on' if clause.key == 'centred' else clause.key} {clause.ref('target').text}"
 
 
 def _lying(args: Args) -> str:
-    words = [said.word("where") for said in args.all("where")]
+    words = [clause.word("where") for clause in args.all("where")]
     return f", lying {' '.join(words)}" if words else ""
 
 
-def _working(args: Args, clause: Said, locus: Locus, size: Number) -> str:
+def _working(args: Args, clause: ClauseValues, locus: Locus, size: Number) -> str:
     target = clause.ref("target")
     radius = args.say(size)
     swing = args.say(locus.swing) if isinstance(locus.curve, Circle) else ""
@@ -281,10 +287,10 @@ def _working(args: Args, clause: Said, locus: Locus, size: Number) -> str:
 
 
 def _draw(
-    args: Args, said: list[Said], tangency: Tangency, shape: Arc | Circle, work: Work
+    args: Args, clauses: list[ClauseValues], tangency: Tangency, shape: Arc | Circle, work: Work
 ) -> None:
     """Cross the two loci in the centre, mark where it touches, swing from touch to touch."""
-    named = [(clause.ref("target").text, clause.ref("target").centre_name) for clause in said]
+    named = [(clause.ref("target").text, clause.ref("target").centre_name) for clause in clauses]
     centre, called = tangency.centre, f"{args.name}.centre"
     things = [
         locus(work, each, names, centre) for each, names in zip(tangency.loci, named, strict=True)
@@ -297,7 +303,7 @@ def _draw(
             first, second, centre, called, check="the needle must hold here, so prick it lightly"
         )
     )
-    for clause, where, spot in zip(said, tangency.loci, tangency.touches, strict=True):
+    for clause, where, spot in zip(clauses, tangency.loci, tangency.touches, strict=True):
         if spot is not None and clause.key != "through":
             name = clause.ref("target").text
             assert isinstance(where.target, Line | Circle)

@@ -22,7 +22,7 @@ def construct(args: Args) -> Made:
     axis, name = _axis(args)
     width = args.need("width").length("width").value
     if width <= 0:
-        raise ClauseError("an arm is wider than nought", args.need("width").clause)
+        raise ClauseError("an arm is wider than nought", args.need("width").index)
     normal = axis.direction.normal
     sides = tuple(
         Line(
@@ -42,15 +42,15 @@ def construct(args: Args) -> Made:
 
 def _axis(args: Args) -> tuple[Line, str]:
     """Return the centre line, and what it is called."""
-    said = args.get("along", "from")
-    if said is None:
+    clause = args.get("along", "from")
+    if clause is None:
         raise Wanting("an arm needs its centre line: from (point) to (point), or along (line)")
-    if said.key == "along":
-        return said.line("line"), said.ref("line").text
-    first, second = said.point("first"), said.point("second")
-    names = f"{said.ref('first').text} to {said.ref('second').text}"
+    if clause.key == "along":
+        return clause.line("line"), clause.ref("line").text
+    first, second = clause.point("first"), clause.point("second")
+    names = f"{clause.ref('first').text} to {clause.ref('second').text}"
     if first == second:
-        raise ClauseError(f"{names} is one place: an arm leads from one to another", said.clause)
+        raise ClauseError(f"{names} is one place: an arm leads from one to another", clause.index)
     return Line.between(first, second), f"the line {names}"
 
 

@@ -23,7 +23,7 @@ def construct(args: Args) -> Made:
     clause = args.need("of")
     line, name = clause.line("line"), clause.ref("line").text
     if line.start is None or line.end is None:
-        raise ClauseError(f"{name} has no ends to bisect between", clause.clause)
+        raise ClauseError(f"{name} has no ends to bisect between", clause.index)
     first, second = line.at(line.start), line.at(line.end)
     middle = (first + second) * 0.5
     axis = Line(middle, line.direction.normal)
@@ -44,12 +44,12 @@ def _of_angle(args: Args) -> Made:
     corner, arms = clause.point("corner"), (clause.point("first"), clause.point("second"))
     names = [clause.ref(slot).text for slot in ("first", "corner", "second")]
     if any(abs(arm - corner) <= same(abs(corner)) for arm in arms):
-        raise ClauseError(f"the arms of the angle must lead away from {names[1]}", clause.clause)
+        raise ClauseError(f"the arms of the angle must lead away from {names[1]}", clause.index)
     first, second = ((arm - corner).unit for arm in arms)
     angle = math.atan2(first.cross(second), first.dot(second))
     if abs(abs(angle) - math.pi) < NOUGHT or abs(angle) < NOUGHT:
         raise ClauseError(
-            f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause
+            f"{' '.join(names)} is a straight line: there is no one bisector", clause.index
         )
     direction = (first + second).unit
     told = spell_angle(abs(math.degrees(angle)))

@@ -23,7 +23,7 @@ def construct(args: Args) -> Made:
     size = args.need("size")
     width, height = size.length("width"), size.length("height")
     if float(width) <= 0 or float(height) <= 0:
-        raise ClauseError("a box is more than nought each way", size.clause)
+        raise ClauseError("a box is more than nought each way", size.index)
     across, up = Point(float(width), 0.0), Point(0.0, float(height))
     centred, corner = args.get("centred"), args.get("corner")
     if (centred is None) == (corner is None):

@@ -97,7 +97,7 @@ def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
     """Read the cam, and what is to be remarked of its events."""
     least = args.need("least").length("radius")
     if float(least) <= 0:
-        raise ClauseError("the least distance is more than nought", args.need("least").clause)
+        raise ClauseError("the least distance is more than nought", args.need("least").index)
     events, problems = events_of(args)
     events = _with_ends(args, events)
     return _cam(args, args.need("about").point("centre"), float(least), events), problems
@@ -105,11 +105,11 @@ def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
 
 def _groove(args: Args, cam: Cam) -> Envelope | None:
     """Return the outer flank of the groove a roller runs in, where one is cut."""
-    said = args.get("groove")
-    if said is None:
+    clause = args.get("groove")
+    if clause is None:
         return None
     if not cam.roller:
-        raise ClauseError("a groove is as wide as its roller: say  roller radius", said.clause)
+        raise ClauseError("a groove is as wide as its roller: say  roller radius", clause.index)
     return envelope(replace(cam, outer=True))
 
 
@@ -219,8 +219,8 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
 def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
     """Refuse to carry heights of the diagram across to a follower's line that does not stand level
     with them."""
-    said = args.get("carried")
-    if said is None:
+    clause = args.get("carried")
+    if clause is None:
         return
     line = cam.centre - cam.ahead.normal * cam.aside
     rest = line + cam.ahead * cam.rest
@@ -229,7 +229,7 @@ def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
             "heights are carried across to a follower that points up, from a diagram whose "
             "lift is at 1:1"
         )
-        raise ClauseError(message, said.clause)
+        raise ClauseError(message, clause.index)
     off = diagram.at.y - rest.y
     if abs(off) > worked(cam.rest):
         way = "below" if off > 0 else "above"
@@ -237,26 +237,26 @@ def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
             "the diagram's base is not level with the follower at no lift: set its corner "
             f"{args.say(abs(off))} {way}"
         )
-        raise ClauseError(message, said.clause)
+        raise ClauseError(message, clause.index)
 
 
 def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
     """Give the rounded ends of uniform motions the radius they are to have on the displacement
     diagram."""
-    said = args.get("ends")
-    if said is None:
+    clause = args.get("ends")
+    if clause is None:
         return events
     if not args.get("diagram"):
         raise ClauseError(
             "the radius of rounded ends is one of the displacement diagram: say  diagram from",
-            said.clause,
+            clause.index,
         )
     if not any(event.motion is MOTIONS["rounded"] for event in events):
-        raise ClauseError("no event is  rounded", said.clause)
+        raise ClauseError("no event is  rounded", clause.index)
     wide, tall, radius = (
         _wide(args, 1 / float(args.unit.mm)),
         _tall(args),
-        float(said.length("radius")),
+        float(clause.length("radius")),
     )
     result = []
     for event in events:
@@ -267,7 +267,7 @@ def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
                     f"R{args.say(radius)} is too large for the ends of {event.name}: they take "
                     "more than half of it"
                 )
-                raise ClauseError(message, said.clause)
+                raise ClauseError(message, clause.index)
             event = replace(event, motion=motion)
         result.append(event)
     return tuple(result)
@@ -277,9 +277,9 @@ def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> 
     roller, follower = args.get("roller"), args.get("follower")
     radius = float(roller.length("size")) if roller else 0.0
     if roller and radius <= 0:
-        raise ClauseError("a roller is larger than nought", roller.clause)
+        raise ClauseError("a roller is larger than nought", roller.index)
     if roller and follower:
-        raise ClauseError("the follower is a roller or something else, not both", follower.clause)
+        raise ClauseError("the follower is a roller or something else, not both", follower.index)
     kind: Follower = (
         "roller"
         if roller
@@ -287,13 +287,17 @@ def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> 
         if follower and follower.word("follower") == "flat"
         else "knife"
     )
-    said = args.get("offset")
-    off = float(said.length("amount")) * (1 if said.word("way") == "right" else -1) if said else 0.0
-    if said and not abs(off) < least + radius:
+    clause = args.get("offset")
+    off = (
+        float(clause.length("amount")) * (1 if clause.word("way") == "right" else -1)
+        if clause
+        else 0.0
+    )
+    if clause and not abs(off) < least + radius:
         raise ClauseError(
             "the follower's line passes the least circle: an offset is less than "
             f"{args.say(least + radius)}",
-            said.clause,
+            clause.index,
         )
     where = args.get("where")
     ahead = SIDES[where.word("where")] if where else SIDES["above"]
@@ -301,33 +305,33 @@ def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> 
 
 
 def _wide(args: Args, mm: float) -> float:
-    said = args.get("graph")
-    if said is None:
+    clause = args.get("graph")
+    if clause is None:
         return 8 * mm / 30
-    angle, length = float(said.length("angle")), float(said.length("length"))
+    angle, length = float(clause.length("angle")), float(clause.length("length"))
     if angle <= 0 or length <= 0:
         raise ClauseError(
-            "the scale of the base is an angle and a length, such as  30° is 8", said.clause
+            "the scale of the base is an angle and a length, such as  30° is 8", clause.index
         )
     return length / angle
 
 
 def _scale(args: Args) -> str:
     """Return the scale of the base as it is stated."""
-    said = args.get("graph")
-    if said is None:
+    clause = args.get("graph")
+    if clause is None:
         return ""
-    angle, length = said.length("angle").value, said.length("length").value
+    angle, length = clause.length("angle").value, clause.length("length").value
     return f"{spell_angle(angle)} = {args.say(length)}"
 
 
 def _tall(args: Args) -> float:
-    said = args.get("lift_scale")
-    if said is None:
+    clause = args.get("lift_scale")
+    if clause is None:
         return 1.0
-    drawn, actual = (float(part) for part in said.word("ratio").replace(" ", "").split(":"))
+    drawn, actual = (float(part) for part in clause.word("ratio").replace(" ", "").split(":"))
     if not 0.01 <= drawn / max(actual, ROUND) <= 100:
-        raise ClauseError("the lift is drawn between 1:100 and 100:1", said.clause)
+        raise ClauseError("the lift is drawn between 1:100 and 100:1", clause.index)
     return drawn / actual
 
 

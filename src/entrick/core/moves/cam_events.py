@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
-from ..kind import Args, Said
+from ..kind import Args, ClauseValues
 from ..measure import spell_angle
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
@@ -69,19 +69,19 @@ def parts_of(args: Args) -> int:
     """Return into how many parts the turn is divided: so many, or by a step that goes into 360°."""
     count, step = args.get("parts"), args.get("every")
     if count and step:
-        raise ClauseError("a cam is divided into so many parts, or by a step", step.clause)
+        raise ClauseError("a cam is divided into so many parts, or by a step", step.index)
     parts = count.count("count") if count else 12
     if step:
         angle = float(step.length("angle"))
         parts = round(360 / angle) if angle > 0 else 0
         if angle <= 0 or abs(parts * angle - 360) > FULL:
             raise ClauseError(
-                "a step goes into 360° without a rest, such as  every 15°", step.clause
+                "a step goes into 360° without a rest, such as  every 15°", step.index
             )
     if not 4 <= parts <= MOST_EVENTS:
         raise ClauseError(
             f"a cam is divided into 4 to {MOST_EVENTS} parts",
-            (count or step or args.need("about")).clause,
+            (count or step or args.need("about")).index,
         )
     return parts
 
@@ -105,17 +105,17 @@ def events_of(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         Where there is nothing to follow.
     """
     lifts = args.all("lift")
-    said = args.all("rise", "fall", "dwell")
-    if lifts and said:
-        raise ClauseError("a cam follows events or measured lifts, not both", lifts[0].clause)
+    clauses = args.all("rise", "fall", "dwell")
+    if lifts and clauses:
+        raise ClauseError("a cam follows events or measured lifts, not both", lifts[0].index)
     if lifts:
         return _measured(lifts), ()
-    if not any(one.key != "dwell" for one in said):
+    if not any(one.key != "dwell" for one in clauses):
         raise Wanting("a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic")
-    if not any(float(one.length("angle")) for one in said):
-        raise ClauseError("a cam does something over the turn, not all at once", said[0].clause)
-    events = _from_the_lowest(list(_one_by_one(said)))
-    total = sum(float(one.length("angle")) for one in said)
+    if not any(float(one.length("angle")) for one in clauses):
+        raise ClauseError("a cam does something over the turn, not all at once", clauses[0].index)
+    events = _from_the_lowest(list(_one_by_one(clauses)))
+    total = sum(float(one.length("angle")) for one in clauses)
     high = events[-1].end - events[0].start
     remarks = tuple(_what_does_not_come_round(args, total, high))
     if total < 360 - FULL:
@@ -124,23 +124,23 @@ def events_of(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
     return _all_round(events), remarks
 
 
-def _one_by_one(said: Sequence[Said]) -> Iterator[Event]:
+def _one_by_one(clauses: Sequence[ClauseValues]) -> Iterator[Event]:
     """Yield the events as they are stated, each beginning where the last ends."""
     lift = total = 0.0
     counts: Counter[str] = Counter()
-    for one in said:
+    for one in clauses:
         angle = float(one.length("angle"))
         is_sudden = angle == 0 and one.key == "fall"
         if not 0 < angle <= 360 and not is_sudden:
             message = (
                 "an event takes more than 0° and at most 360°; only a fall may be sudden, over 0°"
             )
-            raise ClauseError(message, one.clause)
+            raise ClauseError(message, one.index)
         total += angle
         if total > 360 + FULL:
             raise ClauseError(
                 f"the events come to {spell_angle(total)}: {spell_angle(total - 360)} too much",
-                one.clause,
+                one.index,
             )
         counts[one.key] += 1
         name = f"{one.key}{counts[one.key]}"
@@ -149,7 +149,7 @@ def _one_by_one(said: Sequence[Said]) -> Iterator[Event]:
             continue
         by = float(one.length("lift"))
         if by <= 0:
-            raise ClauseError(f"a {one.key} is by more than nought", one.clause)
+            raise ClauseError(f"a {one.key} is by more than nought", one.index)
         end = lift - by if one.key == "fall" else lift + by
         motion = MOTIONS[one.word("motion") if one.has("motion") else USUAL]
         yield Event(name, math.radians(angle), lift, end, None if is_sudden else motion)
@@ -189,19 +189,19 @@ def _all_round(events: Sequence[Event]) -> tuple[Event, ...]:
     return (*events[:last], whole, *events[last + 1 :])
 
 
-def _measured(lifts: Sequence[Said]) -> tuple[Event, ...]:
+def _measured(lifts: Sequence[ClauseValues]) -> tuple[Event, ...]:
     stations: list[tuple[float, float]] = []
     for one in lifts:
         angle, lift = float(one.length("angle")), float(one.length("lift"))
         if not 0 <= angle < 360 or (stations and angle <= stations[-1][0]):
-            raise ClauseError("stations rise from 0° and stay below 360°", one.clause)
+            raise ClauseError("stations rise from 0° and stay below 360°", one.index)
         if lift < 0:
             raise ClauseError(
-                "a lift is measured from the least distance: it is not less than nought", one.clause
+                "a lift is measured from the least distance: it is not less than nought", one.index
             )
         stations.append((angle, lift))
     if len(stations) < 4:
-        raise ClauseError("a measured cam has at least four stations", lifts[-1].clause)
+        raise ClauseError("a measured cam has at least four stations", lifts[-1].index)
     if stations[0][0]:
-        raise ClauseError("the first station is at 0°", lifts[0].clause)
+        raise ClauseError("the first station is at 0°", lifts[0].index)
     return measured([(math.radians(angle), lift) for angle, lift in stations])

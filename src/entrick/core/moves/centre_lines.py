@@ -25,7 +25,7 @@ def construct(args: Args) -> Made:
         for name, thing in clause.things("things"):
             slot = _slot(thing) if isinstance(thing, Loop) and towards is None else []
             notes += slot
-            for circle in () if slot else _circles(name, thing, clause.clause):
+            for circle in () if slot else _circles(name, thing, clause.index):
                 notes += _cross(circle, towards.point("point") if towards else None)
         told.append(f"of {' '.join(ref.text for ref in clause.refs('things'))}")
     for clause in args.all("round"):

@@ -54,7 +54,7 @@ def construct(args: Args) -> Made:
         if not isinstance(between.ref(slot).shape, Line):
             raise ClauseError(
                 f"{between.ref(slot).text} is round: a chamfer cuts off the corner of two lines",
-                between.clause,
+                between.index,
             )
     lines = [between.line(slot) for slot in SIDES]
     names = [between.ref(slot).text for slot in SIDES]
@@ -62,7 +62,7 @@ def construct(args: Args) -> Made:
     if not meetings:
         raise ClauseError(
             f"{names[0]} and {names[1]} are parallel: they have no corner to cut off",
-            between.clause,
+            between.index,
         )
     corner = meetings[0].point
     corners = list(product(*([line.direction, -line.direction] for line in lines)))
@@ -75,7 +75,7 @@ def construct(args: Args) -> Made:
             ends = [corner + way * float(leg) for way, leg in zip(ways, legs, strict=True)]
             found.append((Line.between(*ends), legs))
     if not found:
-        raise ClauseError(f"at this angle it never comes to {names[1]}", args.need("leg").clause)
+        raise ClauseError(f"at this angle it never comes to {names[1]}", args.need("leg").index)
     about = f"off {names[0]} and {names[1]}"
     options = [
         Option(cut, (start + end) * 0.5, about)
@@ -119,7 +119,7 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
             else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
         )
         raise (
-            ClauseError(f"a chamfer {message}", said[1].clause)
+            ClauseError(f"a chamfer {message}", said[1].index)
             if said
             else Wanting(f"a chamfer {message}")
         )
@@ -132,13 +132,13 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
         assert leg is not None
         size, lean = leg.length("size").value, math.radians(float(leg.length("angle")))
         if not 0 < lean < math.pi:
-            raise ClauseError("a chamfer leans between 0° and 180° to the first line", leg.clause)
+            raise ClauseError("a chamfer leans between 0° and 180° to the first line", leg.index)
         third = lean + math.radians(_between(*ways))
         if third > math.pi - NOUGHT:
             return None
         legs = (size, float(size) * math.sin(lean) / math.sin(third))
     if min(map(float, legs)) <= 0:
-        raise ClauseError("a chamfer is more than nought along both lines", said[0].clause)
+        raise ClauseError("a chamfer is more than nought along both lines", said[0].index)
     return legs
 
 

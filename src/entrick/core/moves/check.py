@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..geometry import Point
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..kind.claims import Claim, LeastPiece, LeastWall, Overall, Symmetric
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
@@ -13,8 +13,8 @@ def construct(args: Args) -> Made:
     """Keep what is said of the part; nothing is drawn."""
     claims: list[Claim] = []
     told: list[str] = []
-    for said in args.said:
-        claim, words = _claim(args, said)
+    for clause in args.clauses:
+        claim, words = _claim(args, clause)
         claims.append(claim)
         told.append(words)
     if not claims:
@@ -36,35 +36,35 @@ def construct(args: Args) -> Made:
     )
 
 
-def _claim(args: Args, said: Said) -> tuple[Claim, str]:
-    match said.key:
+def _claim(args: Args, clause: ClauseValues) -> tuple[Claim, str]:
+    match clause.key:
         case "overall":
-            across, up = said.length("across"), said.length("up")
+            across, up = clause.length("across"), clause.length("up")
             return Overall(
                 float(across), float(up)
             ), f"{args.say(across.value)} by {args.say(up.value)} overall"
         case "across":
-            across = said.length("across")
+            across = clause.length("across")
             return Overall(float(across), None), f"{args.say(across.value)} across"
         case "up":
-            up = said.length("up")
+            up = clause.length("up")
             return Overall(None, float(up)), f"{args.say(up.value)} up"
         case "symmetric":
-            name = said.ref("axis").text
-            return Symmetric(said.line("axis"), name), f"symmetric about {name}"
+            name = clause.ref("axis").text
+            return Symmetric(clause.line("axis"), name), f"symmetric about {name}"
         case "wall":
-            wall = said.length("wall")
+            wall = clause.length("wall")
             return LeastWall(
-                _above_nought(wall.value, said)
+                _above_nought(wall.value, clause)
             ), f"no wall under {args.say(wall.value)}"
-    piece = said.length("piece")
-    return LeastPiece(_above_nought(piece.value, said)), f"no piece under {args.say(piece.value)}"
+    piece = clause.length("piece")
+    return LeastPiece(_above_nought(piece.value, clause)), f"no piece under {args.say(piece.value)}"
 
 
-def _above_nought(value: object, said: Said) -> float:
+def _above_nought(value: object, clause: ClauseValues) -> float:
     size = float(value)  # type: ignore[arg-type]
     if size <= 0:
-        raise ClauseError("a least size is more than nought", said.clause)
+        raise ClauseError("a least size is more than nought", clause.index)
     return size
 
 

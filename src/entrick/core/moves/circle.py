@@ -11,7 +11,7 @@ from ..acts.procedures import circle_centre, touch_on
 from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.three import Touching, circles_touching
-from ..kind import CHOICES, Args, Kind, Made, Option, Said, choose
+from ..kind import CHOICES, Args, ClauseValues, Kind, Made, Option, choose
 from ..kind.choosing import BEYOND, CONTACT, sides_of
 from ..kind.figure import Ref
 from ..plan.errors import ClauseError, Wanting
@@ -30,7 +30,7 @@ def construct(args: Args) -> Made:
     centre = _centre(args)
     radius, diameter = args.get("radius"), args.get("diameter")
     if radius and diameter:
-        raise ClauseError("a circle takes a radius or a diameter, not both", diameter.clause)
+        raise ClauseError("a circle takes a radius or a diameter, not both", diameter.index)
     working: tuple[str, ...] = ()
     if diameter:
         across = diameter.length("diameter")
@@ -56,20 +56,20 @@ def construct(args: Args) -> Made:
     )
 
 
-def _through(args: Args, said: Said) -> Made:
+def _through(args: Args, clause: ClauseValues) -> Made:
     """Construct a circle about a centre through a point: the needle on the one, opened to the
     other."""
     size = args.get("radius", "diameter")
     if size:
         raise ClauseError(
-            f"a circle about a centre through a point has its size: no {size.key}", size.clause
+            f"a circle about a centre through a point has its size: no {size.key}", size.index
         )
-    centre, place, name = _centre(args), said.point("target"), said.ref("target").text
+    centre, place, name = _centre(args), clause.point("target"), clause.ref("target").text
     assert isinstance(centre.shape, Point)
     radius = abs(place - centre.shape)
     if radius <= same(max(abs(place), abs(centre.shape))):
         raise ClauseError(
-            f"{name} is the centre itself: a circle goes through a place beside it", said.clause
+            f"{name} is the centre itself: a circle goes through a place beside it", clause.index
         )
     circle = Circle(centre.shape, radius, radius)
     return Made(
@@ -78,7 +78,7 @@ def _through(args: Args, said: Said) -> Made:
         (f"radius, from {centre.text} to {name}: {args.say(radius)}",),
         parts={"centre": circle.centre},
         centre_name=centre.text,
-        draw=partial(_draw, args, circle, centre.text, said),
+        draw=partial(_draw, args, circle, centre.text, clause),
     )
 
 
@@ -87,7 +87,7 @@ def _centre(args: Args) -> Ref:
     centre, other = args.get("centre"), args.get("concentric")
     if centre and other:
         raise ClauseError(
-            "a circle has one centre: say either the point or the other circle", other.clause
+            "a circle has one centre: say either the point or the other circle", other.index
         )
     if centre:
         return centre.ref("centre")
@@ -98,26 +98,28 @@ def _centre(args: Args) -> Ref:
     return Ref(other.ref("circle").centre_name, shape.centre)
 
 
-def _three(args: Args, said: list[Said]) -> Made:
+def _three(args: Args, clauses: list[ClauseValues]) -> Made:
     other = args.get("centre", "radius", "diameter")
-    if other or len(said) != 3:
-        message = f"and has {len(said)}" if not other else f"and no {other.key}"
-        raise (Wanting if len(said) < 3 and not other else ClauseError)(
+    if other or len(clauses) != 3:
+        message = f"and has {len(clauses)}" if not other else f"and no {other.key}"
+        raise (Wanting if len(clauses) < 3 and not other else ClauseError)(
             f"a circle that touches or goes through things needs three of them, {message}",
-            said[-1].clause,
+            clauses[-1].index,
         )
-    targets, names = [], [clause.ref("target").text for clause in said]
-    for clause in said:
+    targets, names = [], [clause.ref("target").text for clause in clauses]
+    for clause in clauses:
         shape = clause.shape("target")
         targets.append(shape if isinstance(shape, Point) else support(shape))
     found = circles_touching(targets)
     if not found:
         raise ClauseError(f"no circle touches {', '.join(names[:2])} and {names[2]} all at once")
-    options = [Option(f.circle, f.circle.centre, _about(f, names), _traits(f, said)) for f in found]
+    options = [
+        Option(f.circle, f.circle.centre, _about(f, names), _traits(f, clauses)) for f in found
+    ]
     index, candidates = choose(options, args, "circle")
     chosen = found[index]
     circle = chosen.circle
-    touches = zip(said, chosen.touches, strict=True)
+    touches = zip(clauses, chosen.touches, strict=True)
     return Made(
         circle,
         f"Circle {args.name}, {_about(chosen, names)}.",
@@ -130,13 +132,13 @@ def _three(args: Args, said: list[Said]) -> Made:
         | {f"touch.{c.ref('target').text}": p for c, p in touches if c.key == "touching"},
         centre_name=f"{args.name}.centre",
         candidates=candidates,
-        draw=partial(_draw_three, args, said, chosen),
+        draw=partial(_draw_three, args, clauses, chosen),
     )
 
 
-def _traits(touching: Touching, said: list[Said]) -> frozenset[str]:
+def _traits(touching: Touching, clauses: list[ClauseValues]) -> frozenset[str]:
     result: set[str] = set()
-    for contact, clause in zip(touching.contacts, said, strict=True):
+    for contact, clause in zip(touching.contacts, clauses, strict=True):
         name, shape = clause.ref("target").text, clause.ref("target").shape
         if isinstance(shape, Line):
             result |= sides_of(shape, name, touching.circle.centre)
@@ -151,12 +153,12 @@ def _about(touching: Touching, names: list[str]) -> str:
     )
 
 
-def _draw_three(args: Args, said: list[Said], touching: Touching, work: Work) -> None:
+def _draw_three(args: Args, clauses: list[ClauseValues], touching: Touching, work: Work) -> None:
     """Construct the centre from the three things, mark the touches, and open the compass to the
     first of them."""
     circle, called = touching.circle, f"{args.name}.centre"
     things = []
-    for clause in said:
+    for clause in clauses:
         thing = draw(work, clause.shape("target"), clause.ref("target").text)
         assert isinstance(thing, Mark | Edge | Round)
         things.append(thing)
@@ -164,7 +166,7 @@ def _draw_three(args: Args, said: list[Said], touching: Touching, work: Work) ->
         circle.centre, called
     )
     ends = []
-    for clause, thing, spot in zip(said, things, touching.touches, strict=True):
+    for clause, thing, spot in zip(clauses, things, touching.touches, strict=True):
         name = clause.ref("target").text
         if isinstance(thing, Mark):
             ends.append(thing)
@@ -180,7 +182,9 @@ def _draw_three(args: Args, said: list[Said], touching: Touching, work: Work) ->
     )
 
 
-def _draw(args: Args, circle: Circle, centre: str, through: Said | None, work: Work) -> None:
+def _draw(
+    args: Args, circle: Circle, centre: str, through: ClauseValues | None, work: Work
+) -> None:
     mark = work.mark(circle.centre, centre)
     if through:
         end = work.mark(through.point("target"), through.ref("target").text)

@@ -44,7 +44,7 @@ def construct(args: Args) -> Made:
     if len(found) != 2:
         raise ClauseError(
             "the apex lies over the base: the cone is too low for its edges to be seen",
-            args.need("height").clause,
+            args.need("height").index,
         )
     (one, first), (other, second) = found
     near, hidden = _parted(base, first, second, apex)

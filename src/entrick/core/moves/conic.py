@@ -115,24 +115,24 @@ def _both(given: _Given, curve: Conic) -> dict[str, Point]:
 
 def _read(args: Args) -> _Given:
     focus, line = args.need("focus"), args.need("directrix")
-    said = args.need("eccentricity")
-    ratio = said.length("ratio").value
+    clause = args.need("eccentricity")
+    ratio = clause.length("ratio").value
     if not 0 < float(ratio) <= 20:
-        raise ClauseError("an eccentricity is more than nought and at most 20", said.clause)
+        raise ClauseError("an eccentricity is more than nought and at most 20", clause.index)
     if float(ratio) != 1 and abs(float(ratio) - 1) < FITTED["conic"]:
-        raise ClauseError("so near to 1 say 1: it is a parabola", said.clause)
+        raise ClauseError("so near to 1 say 1: it is a parabola", clause.index)
     spot = focus.point("focus")
     foot = line.line("directrix").foot(spot)
     if abs(spot - foot) <= same(abs(spot)):
-        raise ClauseError("the focus does not lie on the directrix", focus.clause)
+        raise ClauseError("the focus does not lie on the directrix", focus.index)
     return _Given(spot, foot, ratio)
 
 
 def _curve(args: Args, given: _Given) -> Conic:
     e, apart = float(given.ratio), given.apart
     if e < 1:
-        for said in args.all("width", "height"):
-            raise ClauseError("an ellipse is drawn whole: it has no ends", said.clause)
+        for clause in args.all("width", "height"):
+            raise ClauseError("an ellipse is drawn whole: it has no ends", clause.index)
         a = e * apart / (1 - e * e)
         centre = given.vertex + given.ahead * a
         return Ellipse(centre, given.ahead * -a, a * math.sqrt(1 - e * e))
@@ -146,21 +146,23 @@ def _curve(args: Args, given: _Given) -> Conic:
 
 
 def _half_width(args: Args, focal: float) -> float:
-    said = args.need("width", "height")
+    clause = args.need("width", "height")
     for other in args.all("width", "height")[1:]:
-        raise ClauseError("it reaches as far as a width or a height: say one", other.clause)
-    size = float(said.length("size"))
+        raise ClauseError("it reaches as far as a width or a height: say one", other.index)
+    size = float(clause.length("size"))
     if size <= 0:
-        raise ClauseError("it reaches further than nought", said.clause)
-    return size / 2 if said.key == "width" else math.sqrt(4 * focal * size)
+        raise ClauseError("it reaches further than nought", clause.index)
+    return size / 2 if clause.key == "width" else math.sqrt(4 * focal * size)
 
 
 def _turns(args: Args, curve: Conic) -> list[float]:
     """Return the parameters of the places constructed, the vertices apart: alike to either side."""
-    said = args.get("parts")
-    count = said.count("count") if said else PARTS
+    clause = args.get("parts")
+    count = clause.count("count") if clause else PARTS
     if count < 2:
-        raise ClauseError("at least two places lie to either side", said.clause if said else None)
+        raise ClauseError(
+            "at least two places lie to either side", clause.index if clause else None
+        )
     if isinstance(curve, Ellipse):
         return [
             math.pi * index / (count + 1) + side * math.pi
@@ -184,9 +186,9 @@ def _draw(
 ) -> None:
     """A slanted line over the axis has, over every place, the distance from the focus that belongs
     to its distance from the directrix."""
-    name, said = args.name, args.need("directrix")
+    name, clause = args.name, args.need("directrix")
     focus = work.mark(given.focus, args.need("focus").ref("focus").text)
-    directrix = work.edge(said.line("directrix"), said.ref("directrix").text)
+    directrix = work.edge(clause.line("directrix"), clause.ref("directrix").text)
     axis = work.square(directrix, focus, given.foot, f"the axis of {name}")
     foot = work.prick(axis, directrix, given.foot, f"the foot of the axis of {name}")
     vertex = _vertex(given, foot, focus, axis, name, work)

@@ -24,11 +24,11 @@ def construct(args: Args) -> Made:
         miss, _ = gap(first.shape, second.shape)
         if miss == 0:
             raise ClauseError(
-                f"{first.text} and {second.text} lie on the same line or circle", clause.clause
+                f"{first.text} and {second.text} lie on the same line or circle", clause.index
             )
         raise ClauseError(
             f"{first.text} and {second.text} do not meet: they miss by {args.say(miss)}",
-            clause.clause,
+            clause.index,
         )
     options = [Option(m.point, m.point, "touch point" if m.touch else "crossing") for m in found]
     index, candidates = choose(options, args, "crossing")

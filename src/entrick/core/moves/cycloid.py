@@ -211,11 +211,11 @@ def _read(args: Args) -> _Along | _Round:
         float(args.need("turns").length("turns")),
     )
     if not 0 < turns <= 12:
-        raise ClauseError("a circle rolls up to 12 turns", args.need("turns").clause)
+        raise ClauseError("a circle rolls up to 12 turns", args.need("turns").index)
     traced = args.get("tracing")
     trace = float(traced.length("size")) if traced else radius
     if traced and not 0 < trace <= 10 * radius:
-        raise ClauseError("the point is up to ten radii from the centre", traced.clause)
+        raise ClauseError("the point is up to ten radii from the centre", traced.index)
     rolled = radius, trace, math.tau * turns
     base, start = args.get("on"), args.get("from")
     if (base is None) == (start is None):
@@ -229,7 +229,7 @@ def _read(args: Args) -> _Along | _Round:
     assert isinstance(circle, Circle | Arc)
     if inside and radius >= circle.radius:
         message = f"a circle that rolls inside {base.ref('circle').text} is smaller than it"
-        raise ClauseError(message, args.need("radius").clause)
+        raise ClauseError(message, args.need("radius").index)
     begin = math.radians(args.number("at", usual=0.0))
     return _Round(*rolled, circle, base.ref("circle").text, -1 if inside else 1, begin)
 
@@ -289,8 +289,8 @@ def _divisions(
 
 
 def _along(args: Args, rolled: _Along, stations: Sequence[float], work: Work) -> Iterator[Mark]:
-    said = args.need("from")
-    start = work.mark(rolled.start, said.ref("start").text)
+    clause = args.need("from")
+    start = work.mark(rolled.start, clause.ref("start").text)
     end = rolled.start + Point(rolled.size * rolled.whole, 0.0)
     base = work.draw(start, LEVEL, end, "the line it rolls on")
     first = rolled.centre(0.0)
@@ -336,9 +336,9 @@ def _division(  # noqa: PLR0913
 
 
 def _round(args: Args, rolled: _Round, stations: Sequence[float], work: Work) -> Iterator[Mark]:
-    said = args.need("on")
+    clause = args.need("on")
     size = args.need("radius").length("size").value
-    middle, name = work.mark(rolled.base.centre, said.ref("circle").centre_name), rolled.name
+    middle, name = work.mark(rolled.base.centre, clause.ref("circle").centre_name), rolled.name
     work.round(rolled.base, name)
     track = work.swing(middle, rolled.base.size + size * rolled.side, "the way of the centres")
     begin = args.need("at").length("angle").value if args.get("at") else 0

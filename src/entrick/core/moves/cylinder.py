@@ -33,7 +33,7 @@ def construct(args: Args) -> Made:
     word = _word(args)
     scale = FORESHORTENED if args.foreshortened else 1.0
     if float(length) <= 0:
-        raise ClauseError("a cylinder is more than nought long", args.need("length").clause)
+        raise ClauseError("a cylinder is more than nought long", args.need("length").index)
     plane, axis = PLANE_OF[word], AXES[word]
     move = axis * (float(length) * scale)
     size = float(diameter) * scale

@@ -23,7 +23,7 @@ def construct(args: Args) -> Made:
     corner = args.get("corner")
     if corner and (across or up):
         raise ClauseError(
-            "say either where the datum stands or where the corner of the view does", corner.clause
+            "say either where the datum stands or where the corner of the view does", corner.index
         )
     begins = (corner.length("left").value, corner.length("bottom").value) if corner else None
     placing = Placing(across, up, begins)
@@ -60,7 +60,7 @@ def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> 
     ]
     if len(said) > 1:
         message = f"the datum is measured in from one side, {sides[0]} or {sides[1]}, once"
-        raise ClauseError(message, said[1][2].clause)
+        raise ClauseError(message, said[1][2].index)
     return next(
         (Measured(clause.length("in").value, side, edge) for side, edge, clause in said), None
     )

@@ -32,18 +32,18 @@ def construct(args: Args) -> Made:
     times, place = args.need("times").count("count"), args.need("at").point("place")
     if not FEWEST <= times <= MOST:
         raise ClauseError(
-            f"a detail is {FEWEST} to {MOST} times as large", args.need("times").clause
+            f"a detail is {FEWEST} to {MOST} times as large", args.need("times").index
         )
     here, name = about.point("middle"), about.ref("middle").text
     ring, frame = Circle(here, float(size), size), Circle(place, float(size) * times, size * times)
     strokes = [
         Stroke(_larger(part, here, place, times), ref.lined or Role.EDGE)
         for ref in args.need("of").refs("things")
-        for curve in _curves(ref, args.need("of").clause)
+        for curve in _curves(ref, args.need("of").index)
         for part in inside(curve, ring)
     ]
     if not strokes:
-        raise ClauseError(f"nothing of it lies within {args.say(size)} of {name}", about.clause)
+        raise ClauseError(f"nothing of it lies within {args.say(size)} of {name}", about.index)
     drawn = tuple(Stroke(s.shape, Role.EDGE if s.role is Role.OUTLINE else s.role) for s in strokes)
     letter = args.get("letter")
     called = letter.word("text") if letter else args.name

@@ -12,7 +12,7 @@ from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimensio
 from ..finish.style import FIRST, NEXT
 from ..geometry import Arc, Circle, Line, Loop, Point, meet, polar
 from ..geometry.isometric import AXES, FORESHORTENED
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -27,7 +27,7 @@ def construct(args: Args) -> Made:
 
     Straight dimensions stand level or plumb off the view, on the side said, or along the two points
     when neither is said; they find a free row unless one is named."""
-    said = args.need(
+    clause = args.need(
         "from",
         "chain",
         "edge",
@@ -39,16 +39,16 @@ def construct(args: Args) -> Made:
         "angle about",
         "angle of",
     )
-    match said.key:
+    match clause.key:
         case "from" | "chain" | "edge" | "between":
-            notes, told = _straight(args, said)
+            notes, told = _straight(args, clause)
         case "radius" | "diameter":
-            notes, told = _round(args, said)
+            notes, told = _round(args, clause)
         case _:
-            notes, told = _angle(args, said)
+            notes, told = _angle(args, clause)
     out = (
         ""
-        if said.key in ("radius", "diameter", "angle")
+        if clause.key in ("radius", "diameter", "angle")
         else (f"; its line {FIRST:g} mm out from the view, the next {NEXT:g} mm further")
     )
     return Made(
@@ -72,8 +72,8 @@ def measured(args: Args, size: Number) -> str:
     return args.say(close if abs(float(close) - size) <= worked(size) else size)
 
 
-def _spot(said: Said, slot: str) -> Point:
-    return _centre(said.ref(slot).text, said.thing(slot), said.clause)
+def _spot(clause: ClauseValues, slot: str) -> Point:
+    return _centre(clause.ref(slot).text, clause.thing(slot), clause.index)
 
 
 def _centre(name: str, thing: object, clause: int) -> Point:
@@ -89,66 +89,66 @@ def _centre(name: str, thing: object, clause: int) -> Point:
     )
 
 
-def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
+def _straight(args: Args, clause: ClauseValues) -> tuple[list[Note], str]:
     way, side, row = _standing(args)
     text, count = args.get("text"), args.get("count")
-    if said.key == "between":
-        spots = _across(args, said)
-        names = [said.ref("first").text, said.ref("second").text]
-    elif said.key == "from":
-        spots = [_spot(said, "first"), _spot(said, "second")]
-        names = [said.ref("first").text, said.ref("second").text]
+    if clause.key == "between":
+        spots = _across(args, clause)
+        names = [clause.ref("first").text, clause.ref("second").text]
+    elif clause.key == "from":
+        spots = [_spot(clause, "first"), _spot(clause, "second")]
+        names = [clause.ref("first").text, clause.ref("second").text]
     else:
-        named = said.things("points")
-        spots = [_centre(name, thing, said.clause) for name, thing in named]
+        named = clause.things("points")
+        spots = [_centre(name, thing, clause.index) for name, thing in named]
         names = [name for name, _ in named]
         if len(spots) < 2:
-            raise ClauseError("a chain of dimensions has at least two points", said.clause)
+            raise ClauseError("a chain of dimensions has at least two points", clause.index)
     pairs = (
-        list(pairwise(spots)) if said.key != "edge" else [(spots[0], spot) for spot in spots[1:]]
+        list(pairwise(spots)) if clause.key != "edge" else [(spots[0], spot) for spot in spots[1:]]
     )
     notes: list[Note] = []
     axis = args.get("isometric")
     off = AXES[axis.word("axis")] if axis else None
     if axis and way != "aligned":
         raise ClauseError(
-            "an isometric dimension lies along its points, neither level nor plumb", axis.clause
+            "an isometric dimension lies along its points, neither level nor plumb", axis.index
         )
     for index, (a, b) in enumerate(pairs):
         if off is not None and abs(off.cross((b - a).unit)) < ROUND:
             raise ClauseError(
-                "the extension lines run along another axis than the dimension", said.clause
+                "the extension lines run along another axis than the dimension", clause.index
             )
         # In projection the axes are short on paper; what is lettered is the part.
         full = 1 / FORESHORTENED if off is not None and args.projected else 1.0
         size = full * {"level": abs(b.x - a.x), "plumb": abs(b.y - a.y)}.get(way, abs(b - a))
         if size <= same(max(abs(a), abs(b), 1.0)):
             raise ClauseError(
-                f"there is no distance {way} to dimension between these points", said.clause
+                f"there is no distance {way} to dimension between these points", clause.index
             )
         told = text.word("text") if text else measured(args, size)
         told = f"{count.count('count')}× {told}" if count else told
         told = f"({told})" if args.get("auxiliary") else told
-        placed = row + index if row and said.key == "edge" else row
+        placed = row + index if row and clause.key == "edge" else row
         notes.append(LinearDimension(a, b, way, side, placed, told, off))
     how = {
         "from": "from",
         "between": "square from",
         "chain": "in a chain",
         "edge": "from a common edge",
-    }[said.key]
+    }[clause.key]
     return notes, f"{how} {' to '.join(names)}"
 
 
-def _across(args: Args, said: Said) -> list[Point]:
+def _across(args: Args, clause: ClauseValues) -> list[Point]:
     """Return the two places of a distance between parallel lines, or of a place from a line, square
     to it."""
-    things = [(said.ref(slot).text, said.thing(slot)) for slot in ("first", "second")]
+    things = [(clause.ref(slot).text, clause.thing(slot)) for slot in ("first", "second")]
     lines = [thing for _, thing in things if isinstance(thing, Line)]
     if not lines:
         raise ClauseError(
             "a distance between is that of two parallel lines, or of a place from a line",
-            said.clause,
+            clause.index,
         )
     if len(lines) == 2:
         first, second = lines
@@ -157,11 +157,11 @@ def _across(args: Args, said: Said) -> list[Point]:
                 f"{things[0][0]} and {things[1][0]} are not parallel: they have no one "
                 "distance, but an angle"
             )
-            raise ClauseError(message, said.clause)
+            raise ClauseError(message, clause.index)
         start = first.at(first.end) if first.end is not None else first.through
         return [start, second.foot(start)]
     spots = [
-        thing if isinstance(thing, Line) else _centre(name, thing, said.clause)
+        thing if isinstance(thing, Line) else _centre(name, thing, clause.index)
         for name, thing in things
     ]
     place = next(spot for spot in spots if isinstance(spot, Point))
@@ -178,42 +178,42 @@ def _standing(args: Args) -> tuple[str, str, int]:
     ):
         allowed = "above or below" if way == "level" else "left or right"
         raise ClauseError(
-            f"a {way} dimension stands {allowed} the view", side_said.clause if side_said else None
+            f"a {way} dimension stands {allowed} the view", side_said.index if side_said else None
         )
     return way, side, row.count("count") if row else 0
 
 
-def _round(args: Args, said: Said) -> tuple[list[Note], str]:
-    thing, name = said.thing("circle"), said.ref("circle").text
+def _round(args: Args, clause: ClauseValues) -> tuple[list[Note], str]:
+    thing, name = clause.thing("circle"), clause.ref("circle").text
     if isinstance(thing, Loop) and len(thing.pieces) == 1:
         thing = thing.pieces[0].curve
     count, at = args.get("count"), args.get("at")
     if not isinstance(thing, Circle | Arc):
-        raise ClauseError(f"{name} is not round", said.clause)
-    size = thing.size if said.key == "radius" else thing.size * 2
-    mark = "R" if said.key == "radius" else "Ø"
+        raise ClauseError(f"{name} is not round", clause.index)
+    size = thing.size if clause.key == "radius" else thing.size * 2
+    mark = "R" if clause.key == "radius" else "Ø"
     text = args.get("text")
     words = text.word("text") if text else f"{mark}{measured(args, size)}"
     words = f"{count.count('count')}× {words}" if count else words
     words = f"({words})" if args.get("auxiliary") else words
     angle = float(at.length("angle")) if at else None
-    return [RoundDimension(thing, words, angle)], f"{said.key} of {name}, {words}"
+    return [RoundDimension(thing, words, angle)], f"{clause.key} of {name}, {words}"
 
 
-def _from_level(args: Args, said: Said) -> tuple[list[Note], str]:
+def _from_level(args: Args, clause: ClauseValues) -> tuple[list[Note], str]:
     """Measure an angle from the level line: of a place about another, counted from the right, or of
     a line, at its left end."""
-    if said.key == "angle about":
-        corner, place = said.point("corner"), said.point("place")
-        names = f"of {said.ref('place').text} about {said.ref('corner').text}"
+    if clause.key == "angle about":
+        corner, place = clause.point("corner"), clause.point("place")
+        names = f"of {clause.ref('place').text} about {clause.ref('corner').text}"
         if abs(place - corner) <= same(abs(corner)):
-            raise ClauseError("a place has no angle about itself", said.clause)
+            raise ClauseError("a place has no angle about itself", clause.index)
         turn = math.degrees((place - corner).angle)
     else:
-        line, names = said.line("line"), f"of {said.ref('line').text}"
+        line, names = clause.line("line"), f"of {clause.ref('line').text}"
         corner, turn = leaning(line)
     if abs(turn) <= DIRECTION:
-        raise ClauseError(f"it lies level: there is no angle {names}", said.clause)
+        raise ClauseError(f"it lies level: there is no angle {names}", clause.index)
     return _lettered(args, corner, min(turn, 0.0), abs(turn), names)
 
 
@@ -242,21 +242,23 @@ def _lettered(
     return [AngleDimension(corner, first, turn, words, radius)], f"angle {names}, {words}"
 
 
-def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
-    if said.key in ("angle about", "angle of"):
-        return _from_level(args, said)
-    if said.key == "angle":
-        corner = said.point("corner")
-        arms = [said.point("first") - corner, said.point("second") - corner]
-        names = f"{said.ref('first').text} {said.ref('corner').text} {said.ref('second').text}"
+def _angle(args: Args, clause: ClauseValues) -> tuple[list[Note], str]:
+    if clause.key in ("angle about", "angle of"):
+        return _from_level(args, clause)
+    if clause.key == "angle":
+        corner = clause.point("corner")
+        arms = [clause.point("first") - corner, clause.point("second") - corner]
+        names = (
+            f"{clause.ref('first').text} {clause.ref('corner').text} {clause.ref('second').text}"
+        )
     else:
-        names = f"between {said.ref('first').text} and {said.ref('second').text}"
-        found = arms_of(said.line("first"), said.line("second"))
+        names = f"between {clause.ref('first').text} and {clause.ref('second').text}"
+        found = arms_of(clause.line("first"), clause.line("second"))
         if found is None:
-            raise ClauseError(f"the lines are parallel: there is no angle {names}", said.clause)
+            raise ClauseError(f"the lines are parallel: there is no angle {names}", clause.index)
         corner, *arms = found
     if any(abs(arm) <= same(abs(corner)) for arm in arms):
-        raise ClauseError("the arms of an angle lead away from its corner", said.clause)
+        raise ClauseError("the arms of an angle lead away from its corner", clause.index)
     turn = math.degrees(math.atan2(arms[0].cross(arms[1]), arms[0].dot(arms[1])))
     first = math.degrees(arms[0].angle)
     if turn < 0:

@@ -29,7 +29,7 @@ def construct(args: Args) -> Made:
     line, name = args.need("of").line("line"), args.need("of").ref("line").text
     count = _count(args)
     if line.start is None or line.end is None:
-        raise ClauseError(f"{name} has no ends to divide between", args.need("of").clause)
+        raise ClauseError(f"{name} has no ends to divide between", args.need("of").index)
     first, last = line.at(line.start), line.at(line.end)
     length = abs(last - first)
     spots = tuple(first + (last - first) * (index / count) for index in range(1, count))
@@ -47,18 +47,18 @@ def _count(args: Args) -> int:
     clause = args.need("in")
     count = clause.count("count")
     if count < 2:
-        raise ClauseError("it is divided in at least two parts", clause.clause)
+        raise ClauseError("it is divided in at least two parts", clause.index)
     return count
 
 
 def _of_arc(args: Args) -> Made:
-    said, count = args.need("arc"), _count(args)
-    curve, name = said.shape("circle"), said.ref("circle").text
+    clause, count = args.need("arc"), _count(args)
+    curve, name = clause.shape("circle"), clause.ref("circle").text
     assert isinstance(curve, Arc | Circle)
     at = args.get("at")
     if isinstance(curve, Arc):
         if at:
-            raise ClauseError("an arc is divided from its end", at.clause)
+            raise ClauseError("an arc is divided from its end", at.index)
         begin, whole, members = curve.start, curve.sweep, range(1, count)
     else:
         begin = math.radians(args.number("at", usual=0.0))

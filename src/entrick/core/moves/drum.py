@@ -196,7 +196,7 @@ def _read(args: Args) -> tuple[_Drum, tuple[Remark, ...], int]:
         float(args.need("roller").length("size")),
     )
     if roller <= 0:
-        raise ClauseError("a roller is larger than nought", args.need("roller").clause)
+        raise ClauseError("a roller is larger than nought", args.need("roller").index)
     parts, mm = parts_of(args), 1 / float(args.unit.mm)
     cam = Cam(Point(0.0, 0.0), size / 2, args.get("ccw") is None, events)
     diagram = Diagram(

@@ -101,19 +101,19 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
     if axes:
         first, second = float(axes.length("first")), float(axes.length("second"))
         if min(first, second) <= 0:
-            raise ClauseError("the axes of an ellipse are more than nought", axes.clause)
+            raise ClauseError("the axes of an ellipse are more than nought", axes.index)
         if first >= second:
             return Ellipse(centre, polar(first / 2, turn), second / 2)
         return Ellipse(centre, polar(second / 2, turn + math.pi / 2), first / 2)
     assert axis is not None
     if through is None:
-        raise Wanting("beside one axis an ellipse needs a point: through P", axis.clause)
+        raise Wanting("beside one axis an ellipse needs a point: through P", axis.index)
     half, spot = float(axis.length("first")) / 2, through.point("point") - centre
     x, y = spot.dot(polar(1.0, turn)), spot.dot(polar(1.0, turn + math.pi / 2))
     if half <= 0 or abs(x) >= half or abs(y) <= same(half):
         raise ClauseError(
             "the point lies beyond the ends of the axis, or on it: no ellipse goes through",
-            through.clause,
+            through.index,
         )
     other = abs(y) / math.sqrt(1 - (x / half) ** 2)
     if half >= other:
@@ -124,24 +124,26 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
 def _conjugate(args: Args, centre: Point) -> Ellipse:
     """Return the ellipse that has two half diameters, each parallel to the tangents at the ends of
     the other."""
-    said = args.need("diameters")
+    clause = args.need("diameters")
     if args.all("axes", "axis", "through", "at"):
-        raise ClauseError("two diameters say the whole ellipse: leave out the rest", said.clause)
-    first, second = (said.point(slot) - centre for slot in ("first", "second"))
+        raise ClauseError("two diameters say the whole ellipse: leave out the rest", clause.index)
+    first, second = (clause.point(slot) - centre for slot in ("first", "second"))
     if abs(first.cross(second)) <= same(abs(first)) * max(abs(first), abs(second)):
-        raise ClauseError("the two diameters are not in one line", said.clause)
+        raise ClauseError("the two diameters are not in one line", clause.index)
     if args.get("by") and _method(args) != "rectangle":
         message = "from two diameters it is drawn in the parallelogram on them: by rectangle"
-        raise ClauseError(message, args.need("by").clause)
+        raise ClauseError(message, args.need("by").index)
     return of_diameters(centre, first, second)
 
 
 def _method(args: Args) -> str:
-    said = args.get("by")
-    if said is None and args.get("diameters"):
+    clause = args.get("by")
+    if clause is None and args.get("diameters"):
         return "rectangle"
     return (
-        {"centres": "four centres"}.get(said.word("how"), said.word("how")) if said else "circles"
+        {"centres": "four centres"}.get(clause.word("how"), clause.word("how"))
+        if clause
+        else "circles"
     )
 
 
@@ -265,11 +267,11 @@ def _axes(args: Args, ellipse: Ellipse, work: Work) -> Axes:
 
 def _diameters(args: Args, ellipse: Ellipse, work: Work) -> Axes:
     """Draw both diameters through the centre, as far beyond it as their given ends are."""
-    name, said = args.name, args.need("diameters")
+    name, clause = args.name, args.need("diameters")
     centre = work.mark(ellipse.centre, args.need("centred").ref("centre").text)
     edges, ends = [], []
     for slot in ("first", "second"):
-        end = work.mark(said.point(slot), said.ref(slot).text)
+        end = work.mark(clause.point(slot), clause.ref(slot).text)
         far = ellipse.centre * 2 - end.at
         line = work.through(centre, end, f"the {slot} diameter of {name}", reach=far)
         swing = work.swing(centre, work.between(centre, end), near=[far])

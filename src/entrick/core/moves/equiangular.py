@@ -102,27 +102,27 @@ def construct(args: Args) -> Made:
 
 def _read(args: Args) -> _Growing:
     radii, turns = args.need("radii"), float(args.need("turns").length("turns"))
-    first, said = float(radii.length("first")), args.get("ratio")
-    if radii.has("last") == (said is not None):
-        raise Wanting("it has two radii, or one and a ratio for an angle: say either", radii.clause)
+    first, clause = float(radii.length("first")), args.get("ratio")
+    if radii.has("last") == (clause is not None):
+        raise Wanting("it has two radii, or one and a ratio for an angle: say either", radii.index)
     if not 0 < turns <= 12:
-        raise ClauseError("it goes through up to 12 turns", args.need("turns").clause)
+        raise ClauseError("it goes through up to 12 turns", args.need("turns").index)
     whole = math.tau * turns
-    if said:
-        ratio, angle = float(said.length("ratio")), math.radians(float(said.length("angle")))
+    if clause:
+        ratio, angle = float(clause.length("ratio")), math.radians(float(clause.length("angle")))
         if ratio <= 0 or ratio == 1 or angle <= 0:
             message = "the ratio is more than nought and not 1, for an angle more than nought"
-            raise ClauseError(message, said.clause)
+            raise ClauseError(message, clause.index)
         growth = math.log(ratio) / angle
         if abs(growth * whole) > math.log(1e6):
-            raise ClauseError("it would grow more than a million times", said.clause)
+            raise ClauseError("it would grow more than a million times", clause.index)
     else:
         last = float(radii.length("last"))
         if min(first, last) <= 0 or first == last:
-            raise ClauseError("both radii are more than nought, and not alike", radii.clause)
+            raise ClauseError("both radii are more than nought, and not alike", radii.index)
         growth = math.log(last / first) / whole
     if first <= 0:
-        raise ClauseError("its radius is more than nought", radii.clause)
+        raise ClauseError("its radius is more than nought", radii.index)
     begin, way = math.radians(args.number("at", usual=0.0)), -1 if args.get("cw") else 1
     return _Growing(args.need("about").point("pole"), first, growth, begin, way, whole)
 

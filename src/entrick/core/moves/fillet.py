@@ -7,7 +7,7 @@ from dataclasses import replace
 from ..geometry import Arc, Circle, Line
 from ..geometry.locus import Tangency
 from ..geometry.shapes import is_drawn_at
-from ..kind import CHOICES, Args, Kind, Made, Said
+from ..kind import CHOICES, Args, ClauseValues, Kind, Made
 from ..kind.choosing import BEYOND, CONTACT
 from ..plan.forms import Form
 from . import arc
@@ -19,10 +19,10 @@ def construct(args: Args) -> Made:
     between = args.between()
     curves = [between.shape(slot) for slot in ("first", "second")]
     touching = tuple(
-        Said("touching", between.clause, (("target", between.ref(slot)),))
+        ClauseValues("touching", between.index, (("target", between.ref(slot)),))
         for slot in ("first", "second")
     )
-    others = tuple(said for said in args.said if said.key not in ("between", "corner"))
+    others = tuple(clause for clause in args.clauses if clause.key not in ("between", "corner"))
 
     def is_drawn(tangency: Tangency) -> bool:
         return all(

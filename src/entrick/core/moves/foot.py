@@ -20,7 +20,7 @@ def construct(args: Args) -> Made:
     names = clause.ref("point").text, clause.ref("line").text
     place = line.foot(point)
     if abs(place - point) <= same(abs(point)):
-        raise ClauseError(f"{names[0]} lies on {names[1]} already", clause.clause)
+        raise ClauseError(f"{names[0]} lies on {names[1]} already", clause.index)
     return Made(
         place,
         f"Point {args.name}, the foot of the perpendicular from {names[0]} on {names[1]}.",

@@ -86,7 +86,7 @@ def construct(args: Args) -> Made:
     mate = gear.mate(mating.count("teeth")) if mating else None
     if mate is not None:
         if mate.teeth < FEWEST:
-            raise ClauseError(f"a mate has at least {FEWEST} teeth", args.need("mating").clause)
+            raise ClauseError(f"a mate has at least {FEWEST} teeth", args.need("mating").index)
         named["mate"] = centre + Point(gear.distance(mate), 0.0)
     told = {"involute": "true involute", "arcs": "two arcs", "arc": "one arc"}[method]
     return Made(
@@ -130,7 +130,7 @@ def size_of(args: Args) -> tuple[int, Number, list[str]]:
                 f"Ø{args.say(across)} ÷ {args.say(m)} = {float(across / m):.4g}: not a whole "
                 "number of "
                 "teeth",
-                size.clause if size else None,
+                size.index if size else None,
             )
         count = whole
         worked.append(f"N = {args.say(across)} ÷ {args.say(m)} = {count}")
@@ -143,10 +143,10 @@ def size_of(args: Args) -> tuple[int, Number, list[str]]:
             f"{count} teeth of module {args.say(m)} make a pitch diameter of "
             f"{args.say(m * count)}, not "
             f"{args.say(across)}: one of the three is wrong",
-            size.clause if size else None,
+            size.index if size else None,
         )
     if count < FEWEST:
-        raise ClauseError(f"a gear has at least {FEWEST} teeth", teeth.clause if teeth else None)
+        raise ClauseError(f"a gear has at least {FEWEST} teeth", teeth.index if teeth else None)
     worked.append(f"D = N × m = {count} × {args.say(m)} = {args.say(m * count)}")
     return count, m, worked
 
@@ -158,7 +158,7 @@ def _gear(args: Args, teeth: int, module: Number) -> Gear:
     if abs(shift) > MOST_SHIFT:
         raise ClauseError(
             f"a profile is shifted by at most {MOST_SHIFT} modules either way",
-            args.need("shift").clause,
+            args.need("shift").index,
         )
     gear = Gear(
         teeth,
@@ -178,63 +178,63 @@ def _gear(args: Args, teeth: int, module: Number) -> Gear:
 
 def _radii(args: Args, gear: Gear) -> tuple[float, float] | None:
     """Return the radii of face and flank where they are stated, as from a chart."""
-    said = args.get("radii")
-    if said is None:
+    clause = args.get("radii")
+    if clause is None:
         return None
     if not args.get("by") or args.need("by").word("how") != "arcs":
-        raise ClauseError("radii of face and flank belong to flanks  by arcs", said.clause)
-    result = float(said.length("face")), float(said.length("flank"))
+        raise ClauseError("radii of face and flank belong to flanks  by arcs", clause.index)
+    result = float(clause.length("face")), float(clause.length("flank"))
     low, high = gear.pitch - gear.base, gear.pitch + gear.base
     if not all(low < radius < high for radius in result):
         message = (
             "an arc through the pitch point with its centre on the base circle has a radius "
             f"over {args.say(low)}"
         )
-        raise ClauseError(message, said.clause)
+        raise ClauseError(message, clause.index)
     return result
 
 
 def _over_pins(args: Args, gear: Gear) -> Iterator[str]:
-    said = args.get("pins")
-    if said is None:
+    clause = args.get("pins")
+    if clause is None:
         return
-    size = gear.over_pins(float(said.length("pin")))
+    size = gear.over_pins(float(clause.length("pin")))
     if size is None:
         raise ClauseError(
-            "the pins fall past the flanks to the root: take larger ones", said.clause
+            "the pins fall past the flanks to the root: take larger ones", clause.index
         )
-    touch = gear.pins_touch(float(said.length("pin")))
+    touch = gear.pins_touch(float(clause.length("pin")))
     if touch > gear.tip:
         raise ClauseError(
             f"the pins would touch at Ø{args.say(2 * touch)}, beyond the tips at "
             f"Ø{args.say(2 * gear.tip)}: take smaller ones",
-            said.clause,
+            clause.index,
         )
     if size < 2 * gear.tip:
-        raise ClauseError("the pins lie below the tips: take larger ones", said.clause)
-    yield f"over two pins of Ø{args.say(said.length('pin').value)}: {args.say(size)}"
+        raise ClauseError("the pins lie below the tips: take larger ones", clause.index)
+    yield f"over two pins of Ø{args.say(clause.length('pin').value)}: {args.say(size)}"
 
 
 def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     """Return the bore, with its keyway where one is wanted: its depth is measured from the bore on
     the middle line."""
-    said, key = args.get("bore"), args.get("keyway")
-    if said is None:
+    clause, key = args.get("bore"), args.get("keyway")
+    if clause is None:
         if key:
-            raise Wanting("a keyway is cut in a bore: say its diameter too", key.clause)
+            raise Wanting("a keyway is cut in a bore: say its diameter too", key.index)
         return None
-    across = said.length("size")
+    across = clause.length("size")
     circle = Circle(centre, float(across) / 2, across.value / 2)
     if not 0 < circle.radius < gear.root:
         raise ClauseError(
-            f"the bore lies inside the root circle, Ø{args.say(2 * gear.root)}", said.clause
+            f"the bore lies inside the root circle, Ø{args.say(2 * gear.root)}", clause.index
         )
     if key is None:
         return circle
     wide, deep = float(key.length("width")), float(key.length("depth"))
     if not 0 < wide < 2 * circle.radius or deep <= 0 or circle.radius + deep >= gear.root:
         raise ClauseError(
-            "a keyway is narrower than the bore, and ends inside the root circle", key.clause
+            "a keyway is narrower than the bore, and ends inside the root circle", key.index
         )
     sides = recess(circle, wide, circle.radius + deep, math.pi / 2)
     ends = sides[-1][1].at(sides[-1][1].end or 0.0), sides[0][1].at(0.0)
@@ -249,17 +249,17 @@ def _thicknesses(args: Args, gear: Gear) -> Iterator[str]:
     if not gear.is_pointed:
         thick = args.say(2 * gear.tip * gear.half(gear.tip))
         yield f"thickness at the tip {thick}, round Ø{args.say(2 * gear.tip)}"
-    for said in args.all("thick"):
-        size = float(said.length("size"))
+    for clause in args.all("thick"):
+        size = float(clause.length("size"))
         if not gear.base <= size <= gear.tip:
             message = (
                 f"the flanks are involutes from R{args.say(gear.base)} to R{args.say(gear.tip)}: "
                 "no thickness is told elsewhere"
             )
-            raise ClauseError(message, said.clause)
+            raise ClauseError(message, clause.index)
         there = math.degrees(math.acos(min(1.0, gear.base / size)))
         yield (
-            f"thickness at R{args.say(said.length('size').value)}, pressure angle there "
+            f"thickness at R{args.say(clause.length('size').value)}, pressure angle there "
             f"{spell_angle(round(there, 4))}: {args.say(2 * size * gear.half(size))}"
         )
 

@@ -7,7 +7,7 @@ from itertools import accumulate, pairwise
 
 from ..acts import LEVEL, PLUMB, Work
 from ..geometry import Line, Loop, Point, Shape
-from ..kind import Args, Kind, Length, Made, Said
+from ..kind import Args, ClauseValues, Kind, Length, Made
 from ..kind.figure import Family
 from ..measure import Number
 from ..plan.errors import ClauseError, Wanting
@@ -58,10 +58,10 @@ def construct(args: Args) -> Made:
     )
 
 
-def _sums(args: Args, said: Said | None) -> list[Number]:
-    spacings: tuple[Length, ...] = said.lengths("spacings") if said else ()
-    if said and any(float(spacing) <= 0 for spacing in spacings):
-        raise ClauseError("spacings are more than nought", said.clause)
+def _sums(args: Args, clause: ClauseValues | None) -> list[Number]:
+    spacings: tuple[Length, ...] = clause.lengths("spacings") if clause else ()
+    if clause and any(float(spacing) <= 0 for spacing in spacings):
+        raise ClauseError("spacings are more than nought", clause.index)
     return list(
         accumulate(
             (s.value for s in spacings), initial=type(spacings[0].value)(0) if spacings else 0

@@ -22,7 +22,7 @@ def construct(args: Args) -> Made:
         loop = Loop((piece_of(thing, name),), True) if isinstance(thing, Circle) else thing
         if not isinstance(loop, Loop) or not loop.closed:
             raise ClauseError(
-                f"{name} encloses nothing to hatch: name closed outlines and circles", clause.clause
+                f"{name} encloses nothing to hatch: name closed outlines and circles", clause.index
             )
         loops.append(loop)
     apart = args.get("spacing")
@@ -31,7 +31,7 @@ def construct(args: Args) -> Made:
     if not FINEST <= spacing <= COARSEST:
         raise ClauseError(
             f"hatching is {FINEST:g} to {COARSEST:g} mm apart on paper",
-            apart.clause if apart else None,
+            apart.index if apart else None,
         )
     names = " ".join(ref.text for ref in clause.refs("loops"))
     return Made(

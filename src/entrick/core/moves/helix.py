@@ -136,7 +136,7 @@ def _read(args: Args) -> Helix:
     if min(radius, lead) <= 0 or top < 0 or not 0 < turns <= MOST_TURNS:
         raise ClauseError(
             f"a helix has a diameter and a lead of more than nought, and up to {MOST_TURNS} turns",
-            args.need("turns").clause,
+            args.need("turns").index,
         )
     up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)
     hand = -1 if args.get("left") else 1
@@ -153,7 +153,7 @@ def _runs(args: Args, first: Helix) -> _Runs:
     wire, seen = args.get("wire"), args.get("seen")
     half = float(wire.length("size")) / 2 if wire else 0.0
     if seen and half <= 0:
-        raise Wanting("how a wire is seen depends on its thickness: say  wire Ø6", seen.clause)
+        raise Wanting("how a wire is seen depends on its thickness: say  wire Ø6", seen.index)
     runs, count = _Runs({}, {}, {}, {}, [], []), _starts(args)
     for index in range(count):
         helix = replace(first, begin=math.pi + math.tau * index / count)
@@ -171,7 +171,7 @@ def _runs(args: Args, first: Helix) -> _Runs:
                     "the last part of a turn is shorter than the wire is thick; leave it out, "
                     "or make it longer"
                 )
-                raise ClauseError(message, args.need("turns").clause)
+                raise ClauseError(message, args.need("turns").index)
             above, below = halves.edges(start, end)
             edges = {
                 f"{side}.{tag}": curve_run(f"{args.name}.{side}.{tag}", curves, closed=False)

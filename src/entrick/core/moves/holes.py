@@ -8,7 +8,7 @@ from functools import partial
 
 from ..acts import Work
 from ..geometry import Circle, Loop, Point, Shape
-from ..kind import Args, Kind, Length, Made, Said
+from ..kind import Args, ClauseValues, Kind, Length, Made
 from ..kind.figure import Family, Ref
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
@@ -32,7 +32,7 @@ def construct(args: Args) -> Made:
             "centred on O; or at A B C"
         )
     if len(where) > 1:
-        raise ClauseError("the places of holes are said in one way", where[1].clause)
+        raise ClauseError("the places of holes are said in one way", where[1].index)
     size = args.get("diameter", "radius")
     if size is None:
         raise Wanting("holes need a diameter or a radius")
@@ -44,7 +44,7 @@ def construct(args: Args) -> Made:
     working = list(found.working)
     parts: dict[str, Shape | Loop] = dict(found.parts)
     for number, place in enumerate(found.places, 1):
-        centre = Said("centre", where[0].clause, (("centre", place),))
+        centre = ClauseValues("centre", where[0].index, (("centre", place),))
         one = circle.construct(Args(f"{args.name}.{number}", args.unit, (centre, size)))
         assert isinstance(one.shape, Circle)
         holes.append(one.shape)
@@ -81,27 +81,29 @@ class _Places:
         self.working = [row for each in made for row in each.working]
 
 
-def _on_new_circle(args: Args, said: Said) -> _Places:
+def _on_new_circle(args: Args, clause: ClauseValues) -> _Places:
     """Space places equally on a pitch circle, which is drawn first."""
     about = args.need("about").ref("centre")
     name = f"{args.name}.pitch"
-    centre = Said("centre", said.clause, (("centre", about),))
-    diameter = Said("diameter", said.clause, (("diameter", said["pitch"]),))
+    centre = ClauseValues("centre", clause.index, (("centre", about),))
+    diameter = ClauseValues("diameter", clause.index, (("diameter", clause["pitch"]),))
     pitch = circle.construct(Args(name, args.unit, (centre, diameter)))
     assert isinstance(pitch.shape, Circle)
-    words = f"on a pitch circle of {args.say(said.length('pitch').value)} about {about.text}"
-    return _spaced(args, said, Ref(name, pitch.shape, about.text), words, (pitch,))
+    words = f"on a pitch circle of {args.say(clause.length('pitch').value)} about {about.text}"
+    return _spaced(args, clause, Ref(name, pitch.shape, about.text), words, (pitch,))
 
 
-def _on_circle(args: Args, said: Said) -> _Places:
+def _on_circle(args: Args, clause: ClauseValues) -> _Places:
     """Space places equally on a circle that is there."""
     if args.get("about"):
-        raise ClauseError("the circle has its centre already", args.need("about").clause)
-    return _spaced(args, said, said.ref("circle"), f"on {said.ref('circle').text}", ())
+        raise ClauseError("the circle has its centre already", args.need("about").index)
+    return _spaced(args, clause, clause.ref("circle"), f"on {clause.ref('circle').text}", ())
 
 
-def _spaced(args: Args, said: Said, ring: Ref, told: str, before: tuple[Made, ...]) -> _Places:
-    on = Said("on", said.clause, (("count", said["count"]), ("circle", ring)))
+def _spaced(
+    args: Args, clause: ClauseValues, ring: Ref, told: str, before: tuple[Made, ...]
+) -> _Places:
+    on = ClauseValues("on", clause.index, (("count", clause["count"]), ("circle", ring)))
     starts = tuple(args.all("from", "start", "through"))
     points = spaced.construct(Args(f"{args.name}.place", args.unit, (on, *starts)))
     assert isinstance(points.shape, Family)
@@ -114,30 +116,30 @@ def _spaced(args: Args, said: Said, ring: Ref, told: str, before: tuple[Made, ..
     return _Places(refs, told, (*before, points), dict(parts))
 
 
-def _start(said: Said) -> str:
+def _start(clause: ClauseValues) -> str:
     """Tell where the first hole lies."""
-    match said.key:
+    match clause.key:
         case "from":
-            return f"the first {said.word('side')}"
+            return f"the first {clause.word('side')}"
         case "start":
-            return f"the first at {said.length('angle').text}"
-    return f"the first towards {said.ref('point').text}"
+            return f"the first at {clause.length('angle').text}"
+    return f"the first towards {clause.ref('point').text}"
 
 
-def _in_rows(args: Args, said: Said) -> _Places:
+def _in_rows(args: Args, clause: ClauseValues) -> _Places:
     """Place them where the lines of a grid cross, row by row from the lower left."""
     apart, at = args.need("apart"), args.get("centred", "corner")
     if at is None:
         raise Wanting("rows of holes are centred on a point, or start from their lower left hole")
-    columns, rows = said.count("columns"), said.count("rows")
+    columns, rows = clause.count("columns"), clause.count("rows")
     lines = tuple(
-        Said(key, apart.clause, (("spacings", (_length(apart, slot),) * (count - 1)),))
+        ClauseValues(key, apart.index, (("spacings", (_length(apart, slot),) * (count - 1)),))
         for key, slot, count in (("across", "across", columns), ("up", "up", rows))
         if count > 1
     )
     if not lines:
-        raise ClauseError("rows and columns come to one hole: say  circle", said.clause)
-    where = Said(at.key, at.clause, (("point", at.ref("point")),))
+        raise ClauseError("rows and columns come to one hole: say  circle", clause.index)
+    where = ClauseValues(at.key, at.index, (("point", at.ref("point")),))
     made = grid.construct(Args(f"{args.name}.grid", args.unit, (*lines, where)))
     refs = [
         Ref(f"{args.name}.{j * columns + i + 1}.centre", _point(made.parts[f"at.{i}.{j}"]))
@@ -150,8 +152,8 @@ def _in_rows(args: Args, said: Said) -> _Places:
     return _Places(refs, words, (made,))
 
 
-def _length(said: Said, slot: str) -> Length:
-    return said.length(slot)
+def _length(clause: ClauseValues, slot: str) -> Length:
+    return clause.length(slot)
 
 
 def _point(shape: object) -> Point:
@@ -159,20 +161,20 @@ def _point(shape: object) -> Point:
     return shape
 
 
-def _at_places(_: Args, said: Said) -> _Places:
+def _at_places(_: Args, clause: ClauseValues) -> _Places:
     """Take places that are there, the members of families one by one."""
-    refs = list(_centres(said))
-    return _Places(refs, f"at {', '.join(ref.text for ref in said.refs('places'))}")
+    refs = list(_centres(clause))
+    return _Places(refs, f"at {', '.join(ref.text for ref in clause.refs('places'))}")
 
 
-def _centres(said: Said) -> Iterator[Ref]:
-    for name, thing in said.things("places"):
+def _centres(clause: ClauseValues) -> Iterator[Ref]:
+    for name, thing in clause.things("places"):
         if isinstance(thing, Point):
             yield Ref(name, thing)
         elif isinstance(thing, Circle):
             yield Ref(f"{name}.centre", thing.centre)
         else:
-            raise ClauseError(f"{name} is neither a point nor a circle", said.clause)
+            raise ClauseError(f"{name} is neither a point nor a circle", clause.index)
 
 
 ABOUT = """\

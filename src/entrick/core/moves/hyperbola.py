@@ -74,13 +74,13 @@ def construct(args: Args) -> Made:
 
 def reach_of(args: Args, a: float, b: float) -> float:
     """Return the hyperbolic angle up to which a branch is drawn, from its width or its height."""
-    said = args.need("width", "height")
+    clause = args.need("width", "height")
     for other in args.all("width", "height")[1:]:
-        raise ClauseError("it reaches as far as a width or a height: say one", other.clause)
-    size = float(said.length("size"))
+        raise ClauseError("it reaches as far as a width or a height: say one", other.index)
+    size = float(clause.length("size"))
     if size <= 0:
-        raise ClauseError("it reaches further than nought", said.clause)
-    return math.asinh(size / 2 / b) if said.key == "width" else math.acosh(1 + size / a)
+        raise ClauseError("it reaches further than nought", clause.index)
+    return math.asinh(size / 2 / b) if clause.key == "width" else math.acosh(1 + size / a)
 
 
 def _curve(args: Args) -> Hyperbola:
@@ -96,8 +96,8 @@ def _curve(args: Args) -> Hyperbola:
 
 
 def _told(args: Args) -> str:
-    said = args.get("foci") or args.need("asymptotes")
-    names = f"{said.ref('first').text} and {said.ref('second').text}"
+    clause = args.get("foci") or args.need("asymptotes")
+    names = f"{clause.ref('first').text} and {clause.ref('second').text}"
     axis, vertices = args.get("axis"), args.get("vertices")
     if vertices:
         rest = f"vertices {vertices.ref('first').text} and {vertices.ref('second').text}"
@@ -105,7 +105,7 @@ def _told(args: Args) -> str:
         rest = f"axis {args.say(axis.length('size').value)}"
     else:
         rest = _through(args)
-    return f"{said.key} {names}, {rest}"
+    return f"{clause.key} {names}, {rest}"
 
 
 def _through(args: Args) -> str:
@@ -113,12 +113,12 @@ def _through(args: Args) -> str:
 
 
 def _of_foci(args: Args) -> Hyperbola:
-    said, axis, through = args.need("foci"), args.get("axis"), args.get("through")
+    clause, axis, through = args.need("foci"), args.get("axis"), args.get("through")
     vertices = args.get("vertices")
-    first, second = said.point("first"), said.point("second")
+    first, second = clause.point("first"), clause.point("second")
     c = abs(first - second) / 2
     if c <= same(abs(first)):
-        raise ClauseError("the foci are two places", said.clause)
+        raise ClauseError("the foci are two places", clause.index)
     if sum(each is not None for each in (axis, through, vertices)) != 1:
         raise Wanting("beside its foci a hyperbola has its axis, its vertices, or a point on it")
     if vertices:
@@ -129,16 +129,16 @@ def _of_foci(args: Args) -> Hyperbola:
             message = (
                 "the vertices lie on the line of the foci, as far from its middle on both sides"
             )
-            raise ClauseError(message, vertices.clause)
-        where = vertices.clause
+            raise ClauseError(message, vertices.index)
+        where = vertices.index
     elif axis:
         a = float(axis.length("size")) / 2
-        where = axis.clause
+        where = axis.index
     else:
         assert through is not None
         spot = through.point("point")
         a = (abs(spot - second) - abs(spot - first)) / 2
-        where = through.clause
+        where = through.index
     if not same(c) < a < c - same(c):
         message = (
             "the axis is more than nought and less than the distance of the foci"
@@ -170,16 +170,16 @@ class _Angle:
 
 
 def _of_asymptotes(args: Args) -> _Angle:
-    said, through = args.need("asymptotes"), args.need("through")
-    one, other = said.line("first"), said.line("second")
+    clause, through = args.need("asymptotes"), args.need("through")
+    one, other = clause.line("first"), clause.line("second")
     turn = one.direction.cross(other.direction)
     if abs(turn) <= assembled(1):
-        raise ClauseError("the asymptotes cross", said.clause)
+        raise ClauseError("the asymptotes cross", clause.index)
     centre = one.at((other.through - one.through).cross(other.direction) / turn)
     off = through.point("point") - centre
     along = off.cross(other.direction) / turn, one.direction.cross(off) / turn
     if min(map(abs, along)) <= same(abs(off)):
-        raise ClauseError("the point lies off both asymptotes", through.clause)
+        raise ClauseError("the point lies off both asymptotes", through.index)
     ways = tuple(
         line.direction * math.copysign(1.0, size)
         for line, size in zip((one, other), along, strict=True)
@@ -195,10 +195,12 @@ def _of_asymptotes(args: Args) -> _Angle:
 
 
 def _parts(args: Args) -> int:
-    said = args.get("parts")
-    count = said.count("count") if said else PARTS
+    clause = args.get("parts")
+    count = clause.count("count") if clause else PARTS
     if count < 2:
-        raise ClauseError("at least two places lie to either side", said.clause if said else None)
+        raise ClauseError(
+            "at least two places lie to either side", clause.index if clause else None
+        )
     return count
 
 
@@ -224,8 +226,10 @@ def _draw(args: Args, curve: Hyperbola, turns: list[float], shape: Loop, work: W
 
 def _by_foci(args: Args, curve: Hyperbola, turns: list[float], work: Work) -> list[Mark]:
     """Distances to the foci differ by the axis: swings of r and r + axis cross on it."""
-    name, said = args.name, args.need("foci")
-    near, far = (work.mark(said.point(slot), said.ref(slot).text) for slot in ("first", "second"))
+    name, clause = args.name, args.need("foci")
+    near, far = (
+        work.mark(clause.point(slot), clause.ref(slot).text) for slot in ("first", "second")
+    )
     axis = work.through(far, near, f"the axis of {name}")
     vertex, back = _vertices(args, curve, (near, far), axis, work)
     c, found = abs(curve.foci[0] - curve.centre), {}
@@ -256,7 +260,7 @@ def _vertices(
     """Mark both vertices: half the axis to either side, or from the difference of
     the distances of a point from the foci."""
     near, far = foci
-    name, said = args.name, args.get("axis")
+    name, clause = args.name, args.get("axis")
     if args.get("vertices"):
         at = args.need("vertices")
         given = [work.mark(at.point(slot), at.ref(slot).text) for slot in ("first", "second")]
@@ -266,8 +270,8 @@ def _vertices(
     centre = middle(work, far, near, f"{name}.centre")
     ends = {side: curve.centre + curve.major * side for side in (1, -1)}
     names = {1: f"{name}.vertex", -1: f"the other vertex of {name}"}
-    if said:
-        half = said.length("size").value / 2
+    if clause:
+        half = clause.length("size").value / 2
         marks = {
             side: work.measure(centre, away(axis, centre, spot), half, names[side], spot)
             for side, spot in ends.items()
@@ -290,8 +294,8 @@ def _vertices(
 def _by_asymptotes(args: Args, curve: Hyperbola, turns: list[float], work: Work) -> list[Mark]:
     """A line through the centre cuts both parallels through the point; parallels through the cuts
     cross on the curve."""
-    angle, name, said = _of_asymptotes(args), args.name, args.need("asymptotes")
-    edges = [work.edge(said.line(slot), said.ref(slot).text) for slot in ("first", "second")]
+    angle, name, clause = _of_asymptotes(args), args.name, args.need("asymptotes")
+    edges = [work.edge(clause.line(slot), clause.ref(slot).text) for slot in ("first", "second")]
     centre = work.prick(edges[0], edges[1], curve.centre, f"{name}.centre")
     through = args.need("through")
     point = work.mark(through.point("point"), through.ref("point").text)

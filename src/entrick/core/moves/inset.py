@@ -30,18 +30,18 @@ def construct(args: Args) -> Made:
     outline, name = clause.run("outline"), clause.ref("outline").text
     if not outline.closed:
         raise ClauseError(
-            f"{name} is an open run: a wall goes round a closed outline", clause.clause
+            f"{name} is an open run: a wall goes round a closed outline", clause.index
         )
     wall = args.need("wall").length("wall")
     if float(wall) <= 0:
-        raise ClauseError("a wall is more than nought", args.need("wall").clause)
+        raise ClauseError("a wall is more than nought", args.need("wall").index)
     inward, sharp = args.get("outside") is None, args.get("sharp") is not None
     found = inset(outline, wall.value, inward, sharp)
     if not found:
         raise ClauseError(
             f"nothing is left inside {name} with a wall of {args.say(wall.value)}: take a thinner "
             "one",
-            args.need("wall").clause,
+            args.need("wall").index,
         )
     where = "inside" if inward else "outside"
     several = len(found) > 1

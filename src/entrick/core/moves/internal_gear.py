@@ -132,13 +132,13 @@ class Pair:
 
 
 def _pair(args: Args, space: Gear) -> Pair | None:
-    said = args.get("mating")
-    if said is None:
+    clause = args.get("mating")
+    if clause is None:
         return None
-    teeth = said.count("teeth")
+    teeth = clause.count("teeth")
     if not FEWEST <= teeth < space.teeth:
         raise ClauseError(
-            f"a pinion that runs in it has from {FEWEST} to {space.teeth - 1} teeth", said.clause
+            f"a pinion that runs in it has from {FEWEST} to {space.teeth - 1} teeth", clause.index
         )
     pinion = replace(
         space,

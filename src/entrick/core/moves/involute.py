@@ -64,10 +64,12 @@ def construct(args: Args) -> Made:
     """
     base, name = args.need("of").shape("circle"), args.need("of").ref("circle").text
     assert isinstance(base, Circle | Arc)
-    said = args.need("through")
-    degrees = float(said.length("angle"))
+    clause = args.need("through")
+    degrees = float(clause.length("angle"))
     if not 0 < degrees <= 1440:
-        raise ClauseError("a thread is unwound through more than 0° and at most 1440°", said.clause)
+        raise ClauseError(
+            "a thread is unwound through more than 0° and at most 1440°", clause.index
+        )
     begin = math.radians(args.number("at", usual=0.0))
     way, whole = -1 if args.get("cw") else 1, math.radians(degrees)
 

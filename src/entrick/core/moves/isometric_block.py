@@ -79,9 +79,9 @@ def _read(args: Args) -> _Block:
     width, height = float(size.length("width")) * scale, float(size.length("height")) * scale
     radius = float(rounded.length("radius")) * scale if rounded else 0.0
     if min(width, height, float(thick)) <= 0:
-        raise ClauseError("a block is more than nought each way", size.clause)
+        raise ClauseError("a block is more than nought each way", size.index)
     if rounded and not 0 < 2 * radius <= min(width, height):
-        raise ClauseError("the rounds of a block are at most half its shorter edge", rounded.clause)
+        raise ClauseError("the rounds of a block are at most half its shorter edge", rounded.index)
     u, v = PLANES[plane]
     if u.cross(v) < 0:
         u, v = v, u
@@ -143,9 +143,9 @@ def _working(args: Args, rounds: Sequence[Arc]) -> tuple[str, ...]:
 def _draw(args: Args, block: _Block, face: Loop, view: Swept, work: Work) -> None:
     """Draw the face by half its sizes each way along its axes, round its corners, carry it back by
     the thickness."""
-    said, size, name = args.need("centred"), args.need("size"), args.name
+    clause, size, name = args.need("centred"), args.need("size"), args.name
     scale: Number = FORESHORTENED if args.foreshortened else 1
-    middle = work.mark(block.middle, said.ref("centre").text)
+    middle = work.mark(block.middle, clause.ref("centre").text)
     u, v = PLANES[block.plane]
     halves = {
         "width": size.length("width").value * scale / 2,

@@ -66,7 +66,7 @@ def _sizes(args: Args) -> tuple[Point, Point, Point]:
     size = args.need("size")
     lengths = [float(size.length(slot)) for slot in ("width", "depth", "height")]
     if min(lengths) <= 0:
-        raise ClauseError("a box is more than nought each way", size.clause)
+        raise ClauseError("a box is more than nought each way", size.index)
     scale = FORESHORTENED if args.foreshortened else 1.0
     wide, deep, high = (
         axis * (length * scale) for axis, length in zip((RIGHT, LEFT, UP), lengths, strict=True)

@@ -31,7 +31,7 @@ def construct(args: Args) -> Made:
     centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
     across_it, half = args.get("diameter"), args.get("radius")
     if across_it and half:
-        raise ClauseError("a circle takes a radius or a diameter, not both", half.clause)
+        raise ClauseError("a circle takes a radius or a diameter, not both", half.index)
     said = (
         2 * half.length("half").value
         if half

@@ -10,7 +10,7 @@ from ..acts import Edge, Mark, Round, Way, Work
 from ..acts.procedures import away
 from ..geometry import Arc, Circle, Curve, Line, polar
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
@@ -29,16 +29,16 @@ def construct(args: Args) -> Made:
     assert isinstance(circle, Circle | Arc)
     width = args.need("width").length("width").value
     if width <= 0 or float(width) >= 2 * circle.radius:
-        raise ClauseError(f"a keyway is narrower than {name} is wide", args.need("width").clause)
+        raise ClauseError(f"a keyway is narrower than {name} is wide", args.need("width").index)
     inward = args.get("inward") is not None
     floor, worked = _floor(args, circle.size, inward)
     edge = math.sqrt(circle.radius**2 - float(width) ** 2 / 4)
     if (float(floor) >= edge) if inward else (float(floor) <= edge):
         told = "the floor lies on the wrong side of the circle: the depth is too small"
-        raise ClauseError(told, args.need("depth", "over").clause)
+        raise ClauseError(told, args.need("depth", "over").index)
     if float(floor) <= 0:
         raise ClauseError(
-            "the keyway goes past the middle of the shaft", args.need("depth", "over").clause
+            "the keyway goes past the middle of the shaft", args.need("depth", "over").index
         )
     angle, told = _towards(args)
     curves = recess(circle, float(width), float(floor), angle)
@@ -66,7 +66,7 @@ def _draw(
     """Draw the middle line, measure the depth on it from the circle, and half the width each side
     of it."""
     name, inward = args.need("on").ref("circle").text, args.get("inward") is not None
-    said, width = args.need("depth", "over"), args.need("width").length("width").value
+    clause, width = args.need("depth", "over"), args.need("width").length("width").value
     centre, ring = (
         work.mark(circle.centre, args.need("on").ref("circle").centre_name),
         work.round(circle, name),
@@ -81,14 +81,14 @@ def _draw(
     far, near = floor.foot(circle.centre), circle.centre + ahead * circle.radius
     middle = work.draw(centre, way, far, f"the middle line of {args.name}")
     along = middle.line.direction.dot(ahead) > 0
-    size = said.length("size").value
-    if said.key == "depth":
+    size = clause.length("size").value
+    if clause.key == "depth":
         start = work.prick(middle, ring, near, f"the middle of {args.name} on {name}")
     else:
         start = work.prick(
             middle, ring, circle.centre - ahead * circle.radius, f"the far side of {name}"
         )
-    forwards = along != (inward and said.key == "depth")
+    forwards = along != (inward and clause.key == "depth")
     way = Way(0 if forwards else 180, middle.key, middle.called)
     depth = work.measure(start, way, size, f"{args.name}.middle", far)
     _draw_sides(work, ring, middle, depth, width, dict(curves), args.name)
@@ -144,9 +144,9 @@ def _draw_sides(
 
 def _floor(args: Args, radius: Number, inward: bool) -> tuple[Number, tuple[str, ...]]:
     """Return how far the floor is from the centre."""
-    said = args.need("depth", "over")
-    size = said.length("size").value
-    if said.key == "depth":
+    clause = args.need("depth", "over")
+    size = clause.length("size").value
+    if clause.key == "depth":
         floor = radius - size if inward else radius + size
         return floor, (
             f"{args.say(radius)} {'−' if inward else '+'} {args.say(size)} = {args.say(floor)} to "
@@ -157,10 +157,10 @@ def _floor(args: Args, radius: Number, inward: bool) -> tuple[Number, tuple[str,
 
 
 def _towards(args: Args) -> tuple[float, str]:
-    said: Said = args.need("at", "side")
-    if said.key == "side":
-        return SIDES[said.word("side")].angle, said.word("side")
-    degrees = said.length("angle").value
+    clause: ClauseValues = args.need("at", "side")
+    if clause.key == "side":
+        return SIDES[clause.word("side")].angle, clause.word("side")
+    degrees = clause.length("angle").value
     return math.radians(degrees), f"at {spell_angle(degrees)}"
 
 

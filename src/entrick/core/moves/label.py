@@ -17,13 +17,13 @@ def construct(args: Args) -> Made:
     """Letter words at a point, or at offsets from it with a leader back to it."""
     text = args.need("text").word("text")
     if not text.strip():
-        raise ClauseError("a label says something", args.need("text").clause)
+        raise ClauseError("a label says something", args.need("text").index)
     at, pointing, said = args.get("at"), args.get("pointing"), args.get("height")
     height = float(said.length("height").value * args.unit.mm) if said else 3.5
     if not 1.5 <= height <= 30:
         raise ClauseError(
             f"letters are {', '.join(f'{h:g}' for h in HEIGHTS)} mm high; 1.5 to 30 can be drawn",
-            said.clause if said else None,
+            said.index if said else None,
         )
     if (at is None) == (pointing is None):
         raise Wanting("a label stands at a point, or points to one")

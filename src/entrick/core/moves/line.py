@@ -12,7 +12,7 @@ from ..acts import Edge, Round, Way, Work
 from ..acts.procedures import offer_middle, tangent_from, tangent_to_both
 from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Point, meet, polar
-from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, choose
+from ..kind import CHOICES, Args, Candidate, ClauseValues, Kind, Made, Option, choose
 from ..kind.figure import Ref
 from ..measure import spell_angle
 from ..plan.errors import ClauseError, Wanting
@@ -29,11 +29,11 @@ def construct(args: Args) -> Made:
         return _limited(args, throughs, directions)
     if span:
         if throughs or touchings or directions:
-            raise ClauseError("a line from a point to a point needs nothing more", span.clause)
+            raise ClauseError("a line from a point to a point needs nothing more", span.index)
         return _two_points(args, span.ref("start"), span.ref("finish"))
     if both:
         if throughs or touchings or directions:
-            raise ClauseError("a line touching two circles needs nothing more", both.clause)
+            raise ClauseError("a line touching two circles needs nothing more", both.index)
         return _touching(args, both.ref("first"), both.ref("second"))
     count = len(throughs) + len(touchings) + len(directions)
     if count != 2:
@@ -51,7 +51,7 @@ def construct(args: Args) -> Made:
         return _directed(args, throughs[0].ref("point"))
     if touchings and directions:
         return _touching_directed(args, touchings[0].ref("circle"))
-    raise ClauseError("say a point the line goes through, such as  through A", directions[0].clause)
+    raise ClauseError("say a point the line goes through, such as  through A", directions[0].index)
 
 
 def _two_points(args: Args, first: Ref, second: Ref) -> Made:
@@ -120,7 +120,7 @@ def _direction(args: Args) -> tuple[Point, str]:
     return direction, clause.key if exact is not None else f"at {spell_angle(degrees)}"
 
 
-def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
+def _limited(args: Args, throughs: list[ClauseValues], directions: list[ClauseValues]) -> Made:
     """From a point in a direction, for a length or up to a curve."""
     if len(throughs) != 1 or len(directions) != 1:
         raise ClauseError("a line of limited length starts from one point in one direction")
@@ -140,13 +140,13 @@ def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
             if abs(m.point - start) > same(abs(start))
         ]
         if not options:
-            raise ClauseError(f"the line never comes to {name}", bound.clause)
+            raise ClauseError(f"the line never comes to {name}", bound.index)
         ahead = [o for o in options if ray.along(o.spot) > 0]
         index, candidates = choose(ahead if len(ahead) == 1 else options, args, "end")
         end = (ahead if len(ahead) == 1 else options)[index].spot
         words = f"to {name}"
     if abs(end - start) <= same(abs(start)):
-        raise ClauseError("the line has no length", bound.clause)
+        raise ClauseError("the line has no length", bound.index)
     line = Line.between(start, end)
     return replace(
         made,
@@ -256,7 +256,9 @@ def _draw_touching_directed(args: Args, circle: Ref, touch: Point, line: Line, w
     work.touch(round_, edge, touch, f"{args.name}.touch.{circle.text}")
 
 
-def _draw_limited(args: Args, point: Ref, bound: Said, line: Line, end: Point, work: Work) -> None:
+def _draw_limited(
+    args: Args, point: Ref, bound: ClauseValues, line: Line, end: Point, work: Work
+) -> None:
     edge = _draw_directed(args, point, line, work)
     start, called = work.mark(point.shape, point.text), f"{args.name}.end"  # type: ignore[arg-type]
     if bound.key == "for":

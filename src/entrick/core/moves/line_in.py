@@ -14,7 +14,7 @@ from ..acts.shapes import MOST_STROKES, as_run, draw, go_over
 from ..allowance import check_copies
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point, Stop, WalkError, walk
 from ..geometry.walk import pinned, turned
-from ..kind import Args, Kind, Made, Option, Role, Said, Undecided
+from ..kind import Args, ClauseValues, Kind, Made, Option, Role, Undecided
 from ..kind.choosing import OfWalk, lettered
 from ..kind.parts import outermost_parts
 from ..plan.errors import ClauseError
@@ -44,10 +44,10 @@ def lined(args: Args, role: Role) -> Made:
         else:
             loop = _walked(stops, args.get("open") is None, role, 0)
     except WalkError as error:
-        ways = _ways_of(error, clause.clause, stops, said)
+        ways = _ways_of(error, clause.index, stops, said)
         if ways:
-            raise Undecided(error.message, lettered(ways, None), clause.clause) from error
-        raise ClauseError(error.message, clause.clause) from error
+            raise Undecided(error.message, lettered(ways, None), clause.index) from error
+        raise ClauseError(error.message, clause.index) from error
     if len(stops) == 1 and stops[0].lined == role:
         return _there_already(args, loop, stops[0].name)
     names = " > ".join(_named(loop))
@@ -106,7 +106,7 @@ def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) ->
 
 
 def _repeated(
-    args: Args, stops: Sequence[Stop], again: Said, role: Role
+    args: Args, stops: Sequence[Stop], again: ClauseValues, role: Role
 ) -> tuple[Sequence[Stop], Loop, bool]:
     """Return the stops of a walk that is repeated all round, what it comes to, and whether it goes
     round clockwise.
@@ -115,9 +115,9 @@ def _repeated(
     """
     count, centre = again.count("count"), again.point("centre")
     if count < 2:
-        raise ClauseError("a walk is repeated at least twice", again.clause)
+        raise ClauseError("a walk is repeated at least twice", again.index)
     if args.get("open"):
-        raise ClauseError("a walk that is repeated all round closes: it is not open", again.clause)
+        raise ClauseError("a walk that is repeated all round closes: it is not open", again.index)
     check_copies([stop.run or stop.curve for stop in stops], count)
     every, loop, refused = _all_round(stops, count, centre, role, clockwise=False)
     over = math.inf if loop is None else _swept(loop, centre, len(stops))

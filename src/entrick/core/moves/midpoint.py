@@ -21,7 +21,7 @@ def construct(args: Args) -> Made:
     elif of:
         line = of.line("line")
         if line.start is None or line.end is None:
-            raise ClauseError(f"{of.ref('line').text} has no ends, so it has no middle", of.clause)
+            raise ClauseError(f"{of.ref('line').text} has no ends, so it has no middle", of.index)
         first, second = line.at(line.start), line.at(line.end)
         names = (f"one end of {of.ref('line').text}", "the other")
     else:

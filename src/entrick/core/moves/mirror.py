@@ -30,7 +30,7 @@ def construct(args: Args) -> Made:
     copies = [reflect(thing, line) for _, thing in things]
     for (name, thing), copy in zip(things, copies, strict=True):
         if copy == thing and isinstance(thing, Point):
-            raise ClauseError(f"{name} lies on {axis}: its mirror image is itself", clause.clause)
+            raise ClauseError(f"{name} lies on {axis}: its mirror image is itself", clause.index)
     shape, parts = copied(args.name, things, copies, lined)
     words = " and ".join(name for name, _ in things)
     return Made(

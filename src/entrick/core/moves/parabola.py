@@ -77,10 +77,10 @@ def construct(args: Args) -> Made:
 
 
 def _parts(args: Args) -> int:
-    said = args.get("parts")
-    count = said.count("count") if said else PARTS
+    clause = args.get("parts")
+    count = clause.count("count") if clause else PARTS
     if count < 2:
-        raise ClauseError("it is divided in at least two parts", said.clause if said else None)
+        raise ClauseError("it is divided in at least two parts", clause.index if clause else None)
     return count
 
 
@@ -88,7 +88,7 @@ def _given(args: Args) -> _Given:
     between, focus, vertex = args.get("between"), args.get("focus"), args.get("vertex")
     if between:
         for other in args.all("focus", "directrix", "vertex", "width", "height", "opening", "at"):
-            raise ClauseError("both tangents say the whole curve: leave this out", other.clause)
+            raise ClauseError("both tangents say the whole curve: leave this out", other.index)
         return _between(args)
     if focus and (args.get("directrix") or vertex):
         return _focal(args)
@@ -101,12 +101,12 @@ def _given(args: Args) -> _Given:
 
 
 def _between(args: Args) -> _Given:
-    said, meeting = args.need("between"), args.need("meeting")
-    first, last, corner = said.point("first"), said.point("second"), meeting.point("corner")
+    clause, meeting = args.need("between"), args.need("meeting")
+    first, last, corner = clause.point("first"), clause.point("second"), meeting.point("corner")
     to_axis = (first + last) * 0.5 - corner
     legs = first - corner, last - corner
     if abs(legs[0].cross(legs[1])) <= same(abs(legs[0])) * abs(legs[1]):
-        raise ClauseError("the tangents meet in a corner, not in a line", meeting.clause)
+        raise ClauseError("the tangents meet in a corner, not in a line", meeting.index)
     # P + 2t(C − P) + t²(P − 2C + Q): its bend is twice the way from the corner to the middle.
     opens, bend = to_axis.unit, 2 * abs(to_axis)
     speed = 2 * (corner - first).dot(opens.normal)
@@ -122,8 +122,8 @@ def _between(args: Args) -> _Given:
 
 
 def _told_between(args: Args) -> str:
-    said, meeting = args.need("between"), args.need("meeting")
-    names = [said.ref(slot).text for slot in ("first", "second")]
+    clause, meeting = args.need("between"), args.need("meeting")
+    names = [clause.ref(slot).text for slot in ("first", "second")]
     return f"between {names[0]} and {names[1]}, whose tangents meet in {meeting.ref('corner').text}"
 
 
@@ -134,7 +134,7 @@ def _focal(args: Args) -> _Given:
     away_ = spot - at
     if abs(away_) <= same(abs(spot)):
         what = "directrix" if line else "vertex"
-        raise ClauseError(f"the focus does not lie on the {what}", focus.clause)
+        raise ClauseError(f"the focus does not lie on the {what}", focus.index)
     focal = abs(away_) / 2 if line else abs(away_)
     half = _half_width(args, focal)
     words = f"focus {focus.ref('focus').text}, " + (
@@ -146,25 +146,25 @@ def _focal(args: Args) -> _Given:
 
 def _half_width(args: Args, focal: float) -> float:
     """Return how far it reaches to either side of its axis: y² = 4f·x."""
-    said = args.need("width", "height")
+    clause = args.need("width", "height")
     for other in args.all("width", "height")[1:]:
-        raise ClauseError("it reaches as far as a width or a height: say one", other.clause)
-    size = float(said.length("size"))
+        raise ClauseError("it reaches as far as a width or a height: say one", other.index)
+    size = float(clause.length("size"))
     if size <= 0:
-        raise ClauseError("it reaches further than nought", said.clause)
-    return size / 2 if said.key == "width" else math.sqrt(4 * focal * size)
+        raise ClauseError("it reaches further than nought", clause.index)
+    return size / 2 if clause.key == "width" else math.sqrt(4 * focal * size)
 
 
 def _boxed(args: Args) -> _Given:
-    said = args.need("vertex")
+    clause = args.need("vertex")
     wide, high = args.need("width"), args.need("height")
     half, height = float(wide.length("size")) / 2, float(high.length("size"))
     if min(half, height) <= 0:
-        raise ClauseError("the sides of its rectangle are more than nought", wide.clause)
+        raise ClauseError("the sides of its rectangle are more than nought", wide.index)
     opens = polar(1.0, math.radians(float(_opening(args))))
-    curve = Parabola(said.point("vertex"), opens, half**2 / (4 * height), (-half, half))
+    curve = Parabola(clause.point("vertex"), opens, half**2 / (4 * height), (-half, half))
     words = (
-        f"vertex {said.ref('vertex').text}, {args.say(wide.length('size').value)} wide and "
+        f"vertex {clause.ref('vertex').text}, {args.say(wide.length('size').value)} wide and "
         f"{args.say(high.length('size').value)} high"
     )
     by = args.get("by")
@@ -193,8 +193,8 @@ def _draw(args: Args, given: _Given, shape: object, work: Work) -> None:
 
 def _by_distances(args: Args, curve: Parabola, work: Work) -> list[Mark]:
     """On squares to the axis swing from the focus as far as they are from the directrix."""
-    name, said = args.name, args.need("focus")
-    focus = work.mark(curve.focus, said.ref("focus").text)
+    name, clause = args.name, args.need("focus")
+    focus = work.mark(curve.focus, clause.ref("focus").text)
     line = args.get("directrix")
     if line:
         directrix = work.edge(line.line("directrix"), line.ref("directrix").text)
@@ -311,8 +311,10 @@ def _by_apex(args: Args, curve: Parabola, work: Work) -> list[Edge]:
 def _by_tangents(args: Args, curve: Parabola, work: Work) -> list[Edge]:
     """Both tangents divided alike, one from its end, the other from the corner: every join
     touches."""
-    said, meeting = args.need("between"), args.need("meeting")
-    first, last = (work.mark(said.point(slot), said.ref(slot).text) for slot in ("first", "second"))
+    clause, meeting = args.need("between"), args.need("meeting")
+    first, last = (
+        work.mark(clause.point(slot), clause.ref(slot).text) for slot in ("first", "second")
+    )
     corner = work.mark(meeting.point("corner"), meeting.ref("corner").text)
     _offer_by_tangents(work, curve, args.name, (first, corner, last))
     if (corner.at - first.at).cross(last.at - corner.at) > 0 != (curve.span[0] < 0):

@@ -19,7 +19,7 @@ def construct(args: Args) -> Made:
     if distance.value <= 0:
         raise ClauseError(
             "the distance of a parallel is more than nought; say the side by a word",
-            args.need("at").clause,
+            args.need("at").index,
         )
     normal = line.direction.normal
     moved = [

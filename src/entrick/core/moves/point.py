@@ -8,7 +8,7 @@ from functools import partial
 from ..acts import LEVEL, PLUMB, Way, Work
 from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Length, Made, Said, Value
+from ..kind import Args, ClauseValues, Kind, Length, Made, Value
 from ..kind.figure import Ref
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError, Wanting
@@ -26,13 +26,13 @@ def construct(args: Args) -> Made:
         return _on_curve(args, args.need("on"))
     if polar_clause and offsets:
         raise ClauseError(
-            "a point is set off either by offsets or by a distance and an angle", offsets[0].clause
+            "a point is set off either by offsets or by a distance and an angle", offsets[0].index
         )
     if polar_clause:
         return _at_angle(args, polar_clause)
     pair = args.get("pair")
     if pair and offsets:
-        raise ClauseError("a point is set off by two numbers, or by offsets", offsets[0].clause)
+        raise ClauseError("a point is set off by two numbers, or by offsets", offsets[0].index)
     if pair:
         return _by_coordinates(args, pair)
     if not offsets:
@@ -40,14 +40,14 @@ def construct(args: Args) -> Made:
     return _by_offsets(args, offsets)
 
 
-def _on_curve(args: Args, clause: Said) -> Made:
+def _on_curve(args: Args, clause: ClauseValues) -> Made:
     """On a circle or arc in a direction from its centre; on a line at a distance along it."""
     curve, name = clause.shape("curve"), clause.ref("curve").text
     if clause.has("angle"):
         if not isinstance(curve, Circle | Arc):
             raise ClauseError(
                 f"{name} is a line: say how far along it, such as  on {name} 20 from A",
-                clause.clause,
+                clause.index,
             )
         degrees = clause.length("angle").value
         place = curve.at(math.radians(degrees))
@@ -58,12 +58,10 @@ def _on_curve(args: Args, clause: Said) -> Made:
             draw=partial(_draw_on_round, args, clause, curve, place),
         )
     if not isinstance(curve, Line):
-        raise ClauseError(
-            f"{name} is round: say an angle, such as  on {name} at 30°", clause.clause
-        )
+        raise ClauseError(f"{name} is round: say an angle, such as  on {name} at 30°", clause.index)
     distance, origin = clause.length("distance"), clause.point("origin")
     if abs(curve.offset_of(origin)) > worked(abs(origin)):
-        raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.clause)
+        raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.index)
     place = origin + curve.direction * float(distance)
     words = (
         f"Point {args.name} on {name}, {args.say(distance.value)} from {clause.ref('origin').text}."
@@ -71,7 +69,7 @@ def _on_curve(args: Args, clause: Said) -> Made:
     return Made(place, words, draw=partial(_draw_on_line, args, clause, curve, place))
 
 
-def _by_coordinates(args: Args, pair: Said) -> Made:
+def _by_coordinates(args: Args, pair: ClauseValues) -> Made:
     """Construct a point from what a table has: so much to the right, so much up; left and down
     below nought."""
     offsets = []
@@ -82,16 +80,14 @@ def _by_coordinates(args: Args, pair: Said) -> Made:
         amount = Length(size, args.say(size))
         values: tuple[tuple[str, Value], ...]
         values = (("amount", amount), ("way", way), ("origin", pair.ref("origin")))
-        offsets.append(Said("amount", pair.clause, values))
+        offsets.append(ClauseValues("amount", pair.index, values))
     return _by_offsets(args, offsets)
 
 
-def _at_angle(args: Args, clause: Said) -> Made:
+def _at_angle(args: Args, clause: ClauseValues) -> Made:
     angle = clause if clause.has("angle") else args.get("at")
     if angle is None:
-        raise Wanting(
-            "a distance from a point also needs its angle, such as  at 30°", clause.clause
-        )
+        raise Wanting("a distance from a point also needs its angle, such as  at 30°", clause.index)
     distance, origin, degrees = (
         clause.length("distance"),
         clause.ref("origin"),
@@ -112,11 +108,11 @@ def _at_angle(args: Args, clause: Said) -> Made:
     )
 
 
-def _by_offsets(args: Args, offsets: list[Said]) -> Made:
+def _by_offsets(args: Args, offsets: list[ClauseValues]) -> Made:
     named = next((clause for clause in offsets if clause.has("origin")), None)
     if named is None:
         raise Wanting(
-            "say what the offset is measured from, such as  20 right of O", offsets[0].clause
+            "say what the offset is measured from, such as  20 right of O", offsets[0].index
         )
     place: Point | None = None
     told, axes = [], dict[str, tuple[Ref, Number]]()
@@ -128,7 +124,7 @@ def _by_offsets(args: Args, offsets: list[Said]) -> Made:
         assert isinstance(start, Point)
         axis = "level" if way in ("left", "right") else "plumb"
         if axis in axes:
-            raise ClauseError(f"a second offset {way} says the same direction twice", clause.clause)
+            raise ClauseError(f"a second offset {way} says the same direction twice", clause.index)
         moved = start + SIDES[way] * float(amount)
         before = place or start
         place = Point(moved.x, before.y) if axis == "level" else Point(before.x, moved.y)
@@ -150,14 +146,16 @@ def _by_offsets(args: Args, offsets: list[Said]) -> Made:
     )
 
 
-def _draw_on_round(args: Args, clause: Said, curve: Circle | Arc, place: Point, work: Work) -> None:
+def _draw_on_round(
+    args: Args, clause: ClauseValues, curve: Circle | Arc, place: Point, work: Work
+) -> None:
     round_ = work.round(curve, clause.ref("curve").text)
     centre = work.mark(curve.centre, clause.ref("curve").centre_name)
     ray = work.draw(centre, Way(clause.length("angle").value), place)
     work.prick(ray, round_, place, args.name, label=args.name, anew=True)
 
 
-def _draw_on_line(args: Args, clause: Said, curve: Line, place: Point, work: Work) -> None:
+def _draw_on_line(args: Args, clause: ClauseValues, curve: Line, place: Point, work: Work) -> None:
     edge = work.edge(curve, clause.ref("curve").text)
     origin = work.mark(clause.point("origin"), clause.ref("origin").text)
     size = clause.length("distance").value

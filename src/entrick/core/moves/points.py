@@ -8,7 +8,7 @@ from functools import partial
 
 from ..acts import LEVEL, PLUMB, Work
 from ..geometry import Point
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..kind.figure import Family
 from ..measure import Number
 from ..plan.errors import ClauseError, Wanting
@@ -26,8 +26,8 @@ def construct(args: Args) -> Made:
     origin, name = args.need("from").point("origin"), args.need("from").ref("origin").text
     pairs = [
         pair
-        for said in args.all("places", "csv")
-        for pair in (_listed(said) if said.key == "csv" else [_pair(said)])
+        for clause in args.all("places", "csv")
+        for pair in (_listed(clause) if clause.key == "csv" else [_pair(clause)])
     ]
     if len(pairs) > MOST_POINTS:
         raise ClauseError(f"a list has at most {MOST_POINTS} places; this has {len(pairs)}")
@@ -46,19 +46,19 @@ def construct(args: Args) -> Made:
     )
 
 
-def _pair(said: Said) -> tuple[Number, Number]:
-    lengths = [length.value for length in said.lengths("lengths")]
+def _pair(clause: ClauseValues) -> tuple[Number, Number]:
+    lengths = [length.value for length in clause.lengths("lengths")]
     if len(lengths) != 2:
         raise ClauseError(
-            f"a place is two lengths, right and above; here are {len(lengths)}", said.clause
+            f"a place is two lengths, right and above; here are {len(lengths)}", clause.index
         )
     return lengths[0], lengths[1]
 
 
-def _listed(said: Said) -> list[tuple[Number, Number]]:
+def _listed(clause: ClauseValues) -> list[tuple[Number, Number]]:
     """Return the places of rows as a table gives them: two numbers with a comma, rows apart by
     blanks or semicolons."""
-    rows = [row for row in re.split(r"[;\s]+", said.word("rows").strip()) if row]
+    rows = [row for row in re.split(r"[;\s]+", clause.word("rows").strip()) if row]
     result: list[tuple[Number, Number]] = []
     for number, row in enumerate(rows, 1):
         place = ROW.fullmatch(row)
@@ -67,7 +67,7 @@ def _listed(said: Said) -> list[tuple[Number, Number]]:
                 f"row {number} of the list, {row[:20]}, is not two numbers with a comma "
                 "between, such as  10.5,20"
             )
-            raise ClauseError(message, said.clause)
+            raise ClauseError(message, clause.index)
         result.append((Fraction(place[1]), Fraction(place[2])))
     return result
 

@@ -13,7 +13,7 @@ from ..acts import Mark, Round, Way, Work
 from ..acts.procedures import middle, ray_to
 from ..geometry import Arc, Circle, Point, polar, polyline
 from ..kind import Args, Kind, Made
-from ..kind.args import Said
+from ..kind.args import ClauseValues
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -60,10 +60,10 @@ def construct(args: Args) -> Made:
     sides = args.need("sides")
     count = sides.count("count")
     if not 3 <= count <= MOST_SIDES:
-        raise ClauseError(f"a polygon has 3 to {MOST_SIDES} sides", sides.clause)
+        raise ClauseError(f"a polygon has 3 to {MOST_SIDES} sides", sides.index)
     half = math.pi / count
-    said = args.need(*SIZES)
-    place = _place(args, said, count)
+    clause = args.need(*SIZES)
+    place = _place(args, clause, count)
     centre, radius = place.centre, place.radius
     # By the semicircle the polygon is what the method leaves: its sides alike but for the last,
     # which closes it.
@@ -76,7 +76,7 @@ def construct(args: Args) -> Made:
     method = _method(args, count, place)
     return Made(
         shape,
-        f"Polygon {args.name}, {count} sides, {_told(args, said)}.",
+        f"Polygon {args.name}, {count} sides, {_told(args, clause)}.",
         (
             f"360 ÷ {count} = {spell_angle(360 / count)}",
             f"side 2 × {args.say(radius)} × sin {spell_angle(180 / count)} = {args.say(side)}",
@@ -94,68 +94,68 @@ def construct(args: Args) -> Made:
     )
 
 
-def _told(args: Args, said: Said) -> str:
-    if said.key in ("on", "diagonal"):
-        first, second = (said.ref(slot).text for slot in ("first", "second"))
+def _told(args: Args, clause: ClauseValues) -> str:
+    if clause.key in ("on", "diagonal"):
+        first, second = (clause.ref(slot).text for slot in ("first", "second"))
         return (
-            f"{said.key} {first} to {second}"
-            if said.key == "diagonal"
+            f"{clause.key} {first} to {second}"
+            if clause.key == "diagonal"
             else f"on the side {first} to {second}"
         )
-    if said.key in ("in", "around"):
-        return f"{said.key} {said.ref('circle').text}"
+    if clause.key in ("in", "around"):
+        return f"{clause.key} {clause.ref('circle').text}"
     told = {
         "side": "of side",
         "corners": "across corners",
         "flats": "across flats",
         "radius": "of radius",
-    }[said.key]
+    }[clause.key]
     about = args.need("centred").ref("centre").text
-    return f"{args.say(said.length('size').value)} {told}, about {about}"
+    return f"{args.say(clause.length('size').value)} {told}, about {about}"
 
 
-def _place(args: Args, said: Said, count: int) -> _Place:
+def _place(args: Args, clause: ClauseValues, count: int) -> _Place:
     half = math.pi / count
-    if args.get("centred") and said.key in ("in", "around", "on", "diagonal"):
-        raise ClauseError("its centre follows from what it lies on: do not say both", said.clause)
-    if said.key in ("on", "diagonal"):
-        return _on_points(args, said, count)
-    if said.key in ("in", "around"):
-        circle = said.shape("circle")
+    if args.get("centred") and clause.key in ("in", "around", "on", "diagonal"):
+        raise ClauseError("its centre follows from what it lies on: do not say both", clause.index)
+    if clause.key in ("on", "diagonal"):
+        return _on_points(args, clause, count)
+    if clause.key in ("in", "around"):
+        circle = clause.shape("circle")
         assert isinstance(circle, Circle | Arc)
-        radius = circle.radius / (math.cos(half) if said.key == "around" else 1.0)
+        radius = circle.radius / (math.cos(half) if clause.key == "around" else 1.0)
         return _Place(circle.centre, radius, _start(args, circle.centre, half))
     centre = args.need("centred").point("centre")
-    size = float(said.length("size"))
+    size = float(clause.length("size"))
     if size <= 0:
-        raise ClauseError("the size of a polygon is more than nought", said.clause)
-    if count % 2 and said.key == "flats":
+        raise ClauseError("the size of a polygon is more than nought", clause.index)
+    if count % 2 and clause.key == "flats":
         message = (
             f"of {count} sides no two face each other: there is no size across flats; give a "
             "side, or the radius, or the circle it goes around"
         )
-        raise ClauseError(message, said.clause)
+        raise ClauseError(message, clause.index)
     radius = {
         "side": size / (2 * math.sin(half)),
         "corners": size / 2,
         "flats": size / 2 / math.cos(half),
         "radius": size,
-    }[said.key]
+    }[clause.key]
     return _Place(centre, radius, _start(args, centre, half))
 
 
-def _on_points(args: Args, said: Said, count: int) -> _Place:
+def _on_points(args: Args, clause: ClauseValues, count: int) -> _Place:
     """Return where a polygon lies that has two points as ends of a side, or as corners across."""
     if args.all("flat", "point", "at", "through"):
-        raise ClauseError("how it is turned follows from the two points", said.clause)
-    first, second = said.point("first"), said.point("second")
+        raise ClauseError("how it is turned follows from the two points", clause.index)
+    first, second = clause.point("first"), clause.point("second")
     apart = second - first
     if abs(apart) <= same(abs(first)):
-        raise ClauseError("the two points are one place", said.clause)
-    if said.key == "diagonal":
+        raise ClauseError("the two points are one place", clause.index)
+    if clause.key == "diagonal":
         if count % 2:
             message = f"of {count} sides no two corners lie across from each other"
-            raise ClauseError(message, said.clause)
+            raise ClauseError(message, clause.index)
         return _Place((first + second) * 0.5, abs(apart) / 2, (-apart).angle)
     if args.get("right"):
         first, second, apart = second, first, -apart
@@ -188,7 +188,7 @@ def _start(args: Args, centre: Point, half: float) -> float:
     if through:
         ahead = through.point("point") - centre
         if abs(ahead) == 0:
-            raise ClauseError("the corner cannot lie at the centre", through.clause)
+            raise ClauseError("the corner cannot lie at the centre", through.index)
         return ahead.angle
     return (ways[flat.word("way")] if flat else -math.pi / 2) + half
 
@@ -204,7 +204,7 @@ def _method(args: Args, count: int, place: _Place) -> tuple[str, Find]:
                 f"by the semicircle the last of {count} sides would come out "
                 f"{abs(100 * (last / each - 1)):.0f} % {'short' if last < each else 'long'} of the "
                 "others: step the chord off instead",
-                by.clause,
+                by.index,
             )
         first, closing = (
             args.say(2 * radius * math.sin(math.radians(angle) / 2)) for angle in (each, last)
@@ -237,25 +237,25 @@ def _method(args: Args, count: int, place: _Place) -> tuple[str, Find]:
 def _draw(args: Args, place: _Place, corners: Sequence[Point], find: Find, work: Work) -> None:
     """Draw the circle through the corners and find them on it, or the circle of the flats and its
     tangents; join what is not joined."""
-    said = args.need(*SIZES)
-    if said.key in ("flats", "around") and args.get("by") is None:
-        _draw_around(args, said, place, corners, find, work)
+    clause = args.need(*SIZES)
+    if clause.key in ("flats", "around") and args.get("by") is None:
+        _draw_around(args, clause, place, corners, find, work)
         return
     count, name = len(corners), args.name
-    middle_, first = _centre_and_first(args, said, place, corners, work)
-    half = said.length("size").value if said.has("size") else 0
-    size: Number = {"corners": half / 2, "radius": half}.get(said.key, place.radius)
+    middle_, first = _centre_and_first(args, clause, place, corners, work)
+    half = clause.length("size").value if clause.has("size") else 0
+    size: Number = {"corners": half / 2, "radius": half}.get(clause.key, place.radius)
     names = [f"{name}.corner.{index}" for index in range(1, count + 1)]
-    if said.key == "in":
-        circle = said.shape("circle")
+    if clause.key == "in":
+        circle = clause.shape("circle")
         assert isinstance(circle, Circle | Arc)
-        ring_ = work.round(circle, said.ref("circle").text)
+        ring_ = work.round(circle, clause.ref("circle").text)
     else:
         opening = size if first is None else work.between(middle_, first)
         ring_ = work.swing(middle_, opening, f"the circle through the corners of {name}")
     if first is None:
         first = _first(args, middle_, ring_, corners[0], names[0], work)
-    if said.key == "on" and args.get("by") is None:
+    if clause.key == "on" and args.get("by") is None:
         marks = on_side(work, ring_, first, corners, names)
     else:
         marks = [first, *find(work, middle_, ring_, first, corners, names)]
@@ -266,17 +266,17 @@ def _draw(args: Args, place: _Place, corners: Sequence[Point], find: Find, work:
 
 
 def _centre_and_first(
-    args: Args, said: Said, place: _Place, corners: Sequence[Point], work: Work
+    args: Args, clause: ClauseValues, place: _Place, corners: Sequence[Point], work: Work
 ) -> tuple[Mark, Mark | None]:
     """Mark the centre; of a polygon on two points the first corner is one of them."""
-    if said.key not in ("on", "diagonal"):
+    if clause.key not in ("on", "diagonal"):
         centred = args.get("centred")
-        called = centred.ref("centre").text if centred else said.ref("circle").centre_name
+        called = centred.ref("centre").text if centred else clause.ref("circle").centre_name
         return work.mark(place.centre, called), None
-    ends = [work.mark(said.point(slot), said.ref(slot).text) for slot in ("first", "second")]
+    ends = [work.mark(clause.point(slot), clause.ref(slot).text) for slot in ("first", "second")]
     if args.get("right"):
         ends.reverse()
-    if said.key == "diagonal":
+    if clause.key == "diagonal":
         return middle(work, ends[0], ends[1], f"{args.name}.centre"), ends[0]
     return centre_on_side(work, ends[0], ends[1], len(corners), place.centre), ends[0]
 
@@ -295,18 +295,23 @@ def _first(args: Args, centre: Mark, ring_: Round, spot: Point, called: str, wor
 
 
 def _draw_around(
-    args: Args, said: Said, place: _Place, corners: Sequence[Point], find: Find, work: Work
+    args: Args,
+    clause: ClauseValues,
+    place: _Place,
+    corners: Sequence[Point],
+    find: Find,
+    work: Work,
 ) -> None:
     """Draw the circle of the flats, and its tangents."""
     count, name = len(corners), args.name
-    if said.key == "around":
-        circle = said.shape("circle")
+    if clause.key == "around":
+        circle = clause.shape("circle")
         assert isinstance(circle, Circle | Arc)
-        centre = work.mark(place.centre, said.ref("circle").centre_name)
-        ring_ = work.round(circle, said.ref("circle").text)
+        centre = work.mark(place.centre, clause.ref("circle").centre_name)
+        ring_ = work.round(circle, clause.ref("circle").text)
     else:
         centre = work.mark(place.centre, args.need("centred").ref("centre").text)
-        flats = said.length("size").value / 2
+        flats = clause.length("size").value / 2
         ring_ = work.swing(centre, flats, f"the circle of the flats of {name}")
     first_side = math.degrees((corners[1] - corners[0]).angle)
     if count in SQUARES and is_on_squares(first_side):

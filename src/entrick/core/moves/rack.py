@@ -169,7 +169,7 @@ def _sheet(args: Args, rack: Rack, shape: Loop) -> RackSheet | None:
         return None
     teeth = mating.count("teeth")
     if teeth < FEWEST:
-        raise ClauseError(f"a pinion has at least {FEWEST} teeth", mating.clause)
+        raise ClauseError(f"a pinion has at least {FEWEST} teeth", mating.index)
     like = rack.shape
     pinion = Gear(
         teeth,
@@ -181,7 +181,7 @@ def _sheet(args: Args, rack: Rack, shape: Loop) -> RackSheet | None:
         0.3 * rack.module,
     )
     if pinion.root <= 0:
-        raise ClauseError("the teeth are deeper than the pinion: more teeth", mating.clause)
+        raise ClauseError("the teeth are deeper than the pinion: more teeth", mating.index)
     touch = rack.place(rack.teeth // 2 * rack.pitch, 0.0)
     mm = 1 / float(args.unit.mm)
     return RackSheet(shape, pinion, touch, rack.ahead, rack.length, mm, args.say)
@@ -194,7 +194,7 @@ def _read(args: Args) -> tuple[Rack, Number, list[str]]:
     along, leaning = args.get("along"), args.get("at")
     if along and leaning:
         raise ClauseError(
-            "a rack lies along a line, or at an angle: say one of them", leaning.clause
+            "a rack lies along a line, or at an angle: say one of them", leaning.index
         )
     ahead = along.line("line").direction if along else Point(1.0, 0.0)
     if leaning:
@@ -202,7 +202,7 @@ def _read(args: Args) -> tuple[Rack, Number, list[str]]:
     backing = args.get("backing")
     deep = args.number("backing", usual=0.0)
     if backing and deep <= 0:
-        raise ClauseError("the backing is more than nought", backing.clause)
+        raise ClauseError("the backing is more than nought", backing.index)
     shape = proportions_of(args, module)
     teeth = args.need("teeth").count("count")
     rack = Rack(args.need("from").point("start"), ahead, teeth, float(module), shape, deep)
@@ -260,10 +260,10 @@ def _draw(
 ) -> None:
     """Draw pitch, tip and root line, step the middles of the teeth off, and lay a flank each side
     of every one."""
-    name, said = args.name, args.get("along")
+    name, clause = args.name, args.get("along")
     start = work.mark(rack.start, args.need("from").ref("start").text)
-    if said:
-        model = work.edge(said.line("line"), said.ref("line").text)
+    if clause:
+        model = work.edge(clause.line("line"), clause.ref("line").text)
         way = Way(0, model.key, model.called)
     else:
         way = Way(args.need("at").length("angle").value if args.get("at") else 0)
@@ -366,8 +366,8 @@ def _draw(
 
 
 def _pressure(args: Args, rack: Rack) -> Number:
-    said = args.get("pressure")
-    return said.length("angle").value if said else math.degrees(rack.shape.pressure)
+    clause = args.get("pressure")
+    return clause.length("angle").value if clause else math.degrees(rack.shape.pressure)
 
 
 def _remarks(args: Args, rack: Rack, sheet: RackSheet | None) -> Iterator[Remark]:

@@ -71,7 +71,7 @@ def construct(args: Args) -> Made:
 def _read(args: Args) -> tuple[Rocker, tuple[Remark, ...]]:
     least = float(args.need("least").length("radius"))
     if least <= 0:
-        raise ClauseError("the least distance is more than nought", args.need("least").clause)
+        raise ClauseError("the least distance is more than nought", args.need("least").index)
     told, problems = events_of(args)
     events = tuple(
         replace(event, start=math.radians(event.start), end=math.radians(event.end))
@@ -83,10 +83,10 @@ def _read(args: Args) -> tuple[Rocker, tuple[Remark, ...]]:
     centre, pivot = args.need("about").point("centre"), args.need("pivot").point("pivot")
     apart = abs(pivot - centre)
     if apart <= same(abs(centre)):
-        raise ClauseError("the pivot lies off the cam's centre", args.need("pivot").clause)
+        raise ClauseError("the pivot lies off the cam's centre", args.need("pivot").index)
     roller, face = args.get("roller"), args.get("follower")
     if roller and face:
-        raise ClauseError("the follower is a roller or something else, not both", face.clause)
+        raise ClauseError("the follower is a roller or something else, not both", face.index)
     size = float(roller.length("size")) if roller else 0.0
     follower: Follower = "roller" if roller else "knife"
     if face and face.word("follower") == "flat":
@@ -106,19 +106,19 @@ def _read(args: Args) -> tuple[Rocker, tuple[Remark, ...]]:
     )
     if cam.rests + cam.greatest >= math.pi / 2 + (0 if follower == "flat" else math.pi / 2):
         told_ = "the arm would swing past its pivot: a smaller rise, or a pivot further away"
-        raise ClauseError(told_, args.need("pivot").clause)
+        raise ClauseError(told_, args.need("pivot").index)
     return cam, problems
 
 
 def _arm(args: Args, follower: str, apart: float, out: float) -> float:
     """Return the length of the arm; a face is as long as it is touched."""
-    said = args.get("arm")
+    clause = args.get("arm")
     if follower == "flat":
-        if said:
-            raise ClauseError("a flat face has no arm: it is touched all along", said.clause)
+        if clause:
+            raise ClauseError("a flat face has no arm: it is touched all along", clause.index)
         if out >= apart:
             pivot = args.need("pivot")
-            raise ClauseError("the pivot lies inside the least circle", pivot.clause)
+            raise ClauseError("the pivot lies inside the least circle", pivot.index)
         return apart
     arm = float(args.need("arm").length("size"))
     if not abs(apart - out) < arm < apart + out:
@@ -127,7 +127,7 @@ def _arm(args: Args, follower: str, apart: float, out: float) -> float:
             "from this pivot an arm does not come to rest on the least circle: it is longer than "
             f"{least} and shorter than {most}"
         )
-        raise ClauseError(message, args.need("arm").clause)
+        raise ClauseError(message, args.need("arm").index)
     return arm
 
 

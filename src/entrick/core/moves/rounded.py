@@ -33,11 +33,11 @@ def construct(args: Args) -> Made:
     corners = [junction.point for junction in run.junctions if not junction.is_tangent]
     if clause.key == "some":
         corners = [
-            _corner(spot, label, corners, clause.clause, near)
+            _corner(spot, label, corners, clause.index, near)
             for label, spot in clause.things("corners")
         ]
     if not corners:
-        raise ClauseError(f"{name} has no corner to round", clause.clause)
+        raise ClauseError(f"{name} has no corner to round", clause.index)
     rounds: dict[int, tuple[Tangency, Arc]] = {}
     for index, piece in enumerate(run.pieces):
         after = run.pieces[(index + 1) % len(run.pieces)]
@@ -103,7 +103,7 @@ def _round(args: Args, piece: Piece, after: Piece, size: Number) -> tuple[Tangen
         called = f"{piece.name} and {after.name}"
         raise ClauseError(
             f"a radius of {args.say(size)} does not fit between {called}",
-            args.need("radius").clause,
+            args.need("radius").index,
         )
     _, tangency, arc = min(found, key=lambda each: each[0])
     return tangency, arc
@@ -125,7 +125,7 @@ def _trimmed(
                 f"the rounds at both ends of {piece.name} run into each other: "
                 f"{args.say(size)} is too large for it"
             )
-            raise ClauseError(message, args.need("radius").clause)
+            raise ClauseError(message, args.need("radius").index)
         name = f"{args.name}.{piece.name.rpartition('.')[2]}"
         if abs(end - start) > assembled(run.length):
             pieces.append(Piece(kept, name, start, end))

@@ -8,7 +8,7 @@ from functools import partial
 
 from ..acts import Way, Work
 from ..geometry import Line, Loop, Piece, Point, Shape, meet, polar
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
@@ -37,12 +37,12 @@ def construct(args: Args) -> Made:
     start = args.need("from").point("start")
     if not args.all("leg"):
         raise Wanting("say at least one leg, such as  right 20  or  at 30° for 12")
-    corners, told, legs = [start], [], list[Said | None]()
+    corners, told, legs = [start], [], list[ClauseValues | None]()
     for leg in _legs(args):
         here = corners[-1]
         there, words = _leg(args, leg, here)
         if abs(there - here) <= same(abs(here)):
-            raise ClauseError("a leg ends where it begins", leg.clause)
+            raise ClauseError("a leg ends where it begins", leg.index)
         corners.append(there)
         told.append(words)
         legs.append(leg)
@@ -69,31 +69,32 @@ def construct(args: Args) -> Made:
     )
 
 
-def _legs(args: Args) -> list[Said]:
+def _legs(args: Args) -> list[ClauseValues]:
     """Return the legs in order; ``6 times`` makes six in all of those said since the last such
     clause."""
-    result: list[Said] = []
+    result: list[ClauseValues] = []
     since = 0
-    for said in args.all("leg", "times"):
-        if said.key == "leg":
-            result.append(said)
+    for clause in args.all("leg", "times"):
+        if clause.key == "leg":
+            result.append(clause)
             continue
         group = result[since:]
         if not group:
             raise ClauseError(
                 "the legs to be repeated stand before it, such as  right 10, up 5, 6 times",
-                said.clause,
+                clause.index,
             )
-        if since + said.count("count") * len(group) > MOST_REPEATED:
+        if since + clause.count("count") * len(group) > MOST_REPEATED:
             raise ClauseError(
-                f"a run has at most {MOST_REPEATED} legs, with those that are repeated", said.clause
+                f"a run has at most {MOST_REPEATED} legs, with those that are repeated",
+                clause.index,
             )
-        result += group * (said.count("count") - 1)
+        result += group * (clause.count("count") - 1)
         since = len(result)
     return result
 
 
-def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str]:
+def _leg(args: Args, leg: ClauseValues, here: Point) -> tuple[Point, str]:
     if leg.has("way"):
         way, amount = leg.word("way"), leg.length("amount")
         direction = _WAYS[way]
@@ -111,7 +112,7 @@ def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str]:
     target, name = leg.line("line"), leg.ref("line").text
     found = meet(Line(here, polar(1.0, math.radians(angle))), target)
     if not found:
-        raise ClauseError(f"a leg at {spell_angle(angle)} never comes to {name}", leg.clause)
+        raise ClauseError(f"a leg at {spell_angle(angle)} never comes to {name}", leg.index)
     return found[0].point, f"at {spell_angle(angle)} to {name}"
 
 
@@ -120,7 +121,9 @@ def _off(args: Args, moved: Point) -> str:
     return f"{across} and {args.say(abs(moved.y))} {'above' if moved.y >= 0 else 'below'}"
 
 
-def _draw(args: Args, pieces: tuple[Piece, ...], legs: Sequence[Said | None], work: Work) -> None:
+def _draw(
+    args: Args, pieces: tuple[Piece, ...], legs: Sequence[ClauseValues | None], work: Work
+) -> None:
     """Draw each leg from the corner before it and measure it off, or prick where it comes to."""
     here = work.mark(pieces[0].entry, args.need("from").ref("start").text)
     for number, (piece, leg) in enumerate(zip(pieces, legs, strict=False), 1):

@@ -19,7 +19,7 @@ def construct(args: Args) -> Made:
     count, each = parts.count("count"), parts.length("each")
     if float(each) <= 0 or count > MOST_PARTS:
         raise ClauseError(
-            f"a scale bar has up to {MOST_PARTS} parts of more than nought", parts.clause
+            f"a scale bar has up to {MOST_PARTS} parts of more than nought", parts.index
         )
     along = args.get("along")
     ahead = AXES[along.word("axis")] if along else Point(1.0, 0.0)

@@ -219,19 +219,19 @@ def _read(args: Args) -> _Screw:
     if not 0 < float(core) < float(over):
         raise ClauseError(
             f"the core is thinner than the {args.say(over.value)} over the threads",
-            args.need("core").clause,
+            args.need("core").index,
         )
     if float(lead) <= 0 or not 0 < float(length) <= MOST_PITCHES * float(pitch):
         raise ClauseError(
             f"a screw is more than nought long, and at most {MOST_PITCHES} pitches",
-            args.need("length").clause,
+            args.need("length").index,
         )
     if not _is_vee(args) and _beyond(args) > math.pi / (2 * starts):
         least = float(over) * math.cos(math.pi / (2 * starts))
         raise ClauseError(
             f"with {starts} starts the core is at least {args.say(least)}: a thinner one is "
             "hidden by the next thread",
-            args.need("core").clause,
+            args.need("core").index,
         )
     foot = args.need("from").point("foot")
     up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)

@@ -49,10 +49,10 @@ def construct(args: Args) -> Made:
 
 def _displacement(args: Args) -> tuple[Point, str]:
     along = args.get("along")
-    offsets = [(said.length("amount"), said.word("way")) for said in args.all("offset")]
+    offsets = [(clause.length("amount"), clause.word("way")) for clause in args.all("offset")]
     if along:
         if offsets:
-            raise ClauseError("a thing is moved either by offsets or along a line", along.clause)
+            raise ClauseError("a thing is moved either by offsets or along a line", along.index)
         line, amount = along.line("line"), along.length("amount")
         return line.direction * float(
             amount
@@ -114,7 +114,7 @@ def _moves(args: Args, times: int, work: Work) -> Moves:
         )
     signs = {"right": (LEVEL, 1), "left": (LEVEL, -1), "above": (PLUMB, 1), "below": (PLUMB, -1)}
     offsets = [
-        (*signs[said.word("way")], said.length("amount").value) for said in args.all("offset")
+        (*signs[clause.word("way")], clause.length("amount").value) for clause in args.all("offset")
     ]
     return tuple((way, sign * size * times) for way, sign, size in offsets if size)
 

@@ -9,7 +9,7 @@ from functools import partial
 
 from ..acts import Edge, Mark, Way, Work
 from ..geometry import Arc, Circle, Curve, Line, Point, meet, polar
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError, Wanting
@@ -96,21 +96,21 @@ def _end_centres(args: Args, half: Number) -> tuple[Point, Point, str, tuple[str
             "centres",
         )
         if apart <= 0:
-            raise ClauseError("a slot is longer over all than it is wide", length.clause)
+            raise ClauseError("a slot is longer over all than it is wide", length.index)
     direction = _direction(args)
     reach = direction * (float(apart) / 2)
     return middle - reach, middle + reach, f"centred on {name}, {args.say(size.value)} long", worked
 
 
 def _direction(args: Args) -> Point:
-    said = args.get("level", "plumb", "at", "along")
-    if said is None or said.key == "level":
+    clause = args.get("level", "plumb", "at", "along")
+    if clause is None or clause.key == "level":
         return Point(1.0, 0.0)
-    if said.key == "plumb":
+    if clause.key == "plumb":
         return Point(0.0, 1.0)
-    if said.key == "along":
-        return said.line("line").direction
-    return polar(1.0, math.radians(float(said.length("angle"))))
+    if clause.key == "along":
+        return clause.line("line").direction
+    return polar(1.0, math.radians(float(clause.length("angle"))))
 
 
 def _curved(args: Args) -> Made:
@@ -127,7 +127,7 @@ def _curved(args: Args) -> Made:
     if how == "following" and not bounds:
         raise ClauseError(
             "ends follow circles only where the slot is bounded by circles",
-            ends.clause if ends else None,
+            ends.index if ends else None,
         )
     half = (outer - inner) / 2
     out, back = (Arc(centre, float(r), start, sweep, r) for r in (outer, inner))
@@ -230,14 +230,14 @@ def _draw_straight(
 
 
 def _end_marks(args: Args, ends: tuple[Point, Point], work: Work) -> tuple[list[Mark], Edge]:
-    centred, said = args.need("centred", "about"), args.get("level", "plumb", "at", "along")
+    centred, clause = args.need("centred", "about"), args.get("level", "plumb", "at", "along")
     centre = work.mark(centred.point("centre"), centred.ref("centre").text)
-    if said is not None and said.key == "along":
-        model = work.edge(said.line("line"), said.ref("line").text)
+    if clause is not None and clause.key == "along":
+        model = work.edge(clause.line("line"), clause.ref("line").text)
         way = Way(0, model.key, model.called)
     else:
-        degrees = {"level": 0, "plumb": 90}.get(said.key if said else "level")
-        way = Way(said.length("angle").value if degrees is None and said else degrees or 0)
+        degrees = {"level": 0, "plumb": 90}.get(clause.key if clause else "level")
+        way = Way(clause.length("angle").value if degrees is None and clause else degrees or 0)
     shown = Line.between(*ends)
     middle = work.draw(centre, way, called=f"the middle line of {args.name}", shown=shown)
     length, width = args.need("length", "between centres"), args.need("width").length("width").value
@@ -262,7 +262,7 @@ def _draw_curved(
 ) -> None:
     """Mark where it ends, by angles or where the circles that bound it cross it; swing its sides,
     and close it."""
-    said, name = args.get("between"), args.name
+    clause, name = args.get("between"), args.name
     mark = work.mark(centre, args.need("about").ref("centre").text)
     inner, middle, outer = radii
     out, back = curves["outer"], curves["inner"]
@@ -272,34 +272,36 @@ def _draw_curved(
         "outer": work.swing(mark, outer, f"{name}.outer", shape=out),
         "inner": work.swing(mark, inner, f"{name}.inner", shape=back),
     }
-    wanted = how == "round" or (said is not None and _cut_on(args) == "middle" and how == "aiming")
+    wanted = how == "round" or (
+        clause is not None and _cut_on(args) == "middle" and how == "aiming"
+    )
     if wanted:
         light = Arc(centre, float(middle), angles[0], angles[1] - angles[0], middle)
         sides["middle"] = work.swing(mark, middle, "the middle line", shape=light)
     if how == "following":
-        assert said is not None
+        assert clause is not None
         for slot, word, spots in (
             ("first", "first_end", (out.first, back.last)),
             ("second", "second_end", (out.last, back.first)),
         ):
-            bound = said.shape(slot)
+            bound = clause.shape(slot)
             assert isinstance(bound, Circle | Arc)
-            ring = work.round(bound, said.ref(slot).text)
+            ring = work.round(bound, clause.ref(slot).text)
             for side, spot in zip(("outer", "inner"), spots, strict=True):
                 work.prick(ring, sides[side], spot, f"where {ring.called} cuts {name}.{side}")
             assert word in curves
         return
     given = args.get("angles")
     for which, angle, slot in zip(("first", "second"), angles, ("first", "last"), strict=True):
-        if said is not None:
-            bound = said.shape(which)
+        if clause is not None:
+            bound = clause.shape(which)
             assert isinstance(bound, Circle | Arc)
             cut = _cut_on(args)
             spot = centre + polar(
                 float({"inner": inner, "middle": middle, "outer": outer}[cut]), angle
             )
             end = work.prick(
-                work.round(bound, said.ref(which).text),
+                work.round(bound, clause.ref(which).text),
                 sides[cut],
                 spot,
                 f"the {which} end of {name}",
@@ -326,7 +328,7 @@ def _radii(args: Args) -> tuple[Number, Number, tuple[str, ...]]:
     if between:
         inner, outer = sorted((between.length("inner").value, between.length("outer").value))
         if inner == outer:
-            raise ClauseError("the two radii of a slot differ", between.clause)
+            raise ClauseError("the two radii of a slot differ", between.index)
         half, middle = (outer - inner) / 2, (inner + outer) / 2
         return (
             inner,
@@ -342,7 +344,7 @@ def _radii(args: Args) -> tuple[Number, Number, tuple[str, ...]]:
     inner, outer = middle - width / 2, middle + width / 2
     if inner <= 0:
         raise ClauseError(
-            "the slot is wider than its middle radius allows", args.need("width").clause
+            "the slot is wider than its middle radius allows", args.need("width").index
         )
     sums = (
         f"{args.say(middle)} {sign} {args.say(width / 2)} = {args.say(side)}"
@@ -378,15 +380,21 @@ def _bounds(
 
 
 def _crossing(
-    args: Args, said: Said, slot: str, centre: Point, radius: Number, bound: Circle, side: int
+    args: Args,
+    clause: ClauseValues,
+    slot: str,
+    centre: Point,
+    radius: Number,
+    bound: Circle,
+    side: int,
 ) -> float:
     """Return the direction of the crossing of a bounding circle that lies towards the slot."""
     spots = meet(Circle(centre, float(radius)), bound)
     if not spots:
         raise ClauseError(
-            f"{said.ref(slot).text} does not reach the slot: it never crosses the radius "
+            f"{clause.ref(slot).text} does not reach the slot: it never crosses the radius "
             f"{args.say(radius)}",
-            said.clause,
+            clause.index,
         )
     towards = (bound.centre - centre).angle
     turned = [math.remainder((spot.point - centre).angle - towards, math.tau) for spot in spots]
@@ -396,9 +404,9 @@ def _crossing(
 def _following(
     centre: Point, inner: Number, outer: Number, bounds: tuple[Circle, ...], args: Args
 ) -> tuple[Arc, Arc, tuple[Curve, Curve]]:
-    said = args.need("between")
+    clause = args.need("between")
     angles = {
-        (which, slot): _crossing(args, said, slot, centre, radius, bounds[index], side)
+        (which, slot): _crossing(args, clause, slot, centre, radius, bounds[index], side)
         for which, radius in (("inner", inner), ("outer", outer))
         for index, (slot, side) in enumerate((("first", 1), ("second", -1)))
     }

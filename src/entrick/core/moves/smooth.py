@@ -8,7 +8,7 @@ from functools import partial
 from ..acts import Work
 from ..geometry import Arc, Line, Loop, Piece, Point, Shape, piece_of, polar
 from ..geometry.biarc import smooth
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, ClauseValues, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import DIRECTION, same
@@ -29,16 +29,16 @@ def construct(args: Args) -> Made:
     for name, spot in named:
         if not isinstance(spot, Point):
             raise ClauseError(
-                f"{name} is no point; a smooth curve goes through points", clause.clause
+                f"{name} is no point; a smooth curve goes through points", clause.index
             )
         if spots and abs(spot - spots[-1]) <= same(abs(spot)):
-            raise ClauseError(f"{name} is the same place as the point before it", clause.clause)
+            raise ClauseError(f"{name} is the same place as the point before it", clause.index)
         spots.append(spot)
     closed = args.get("closed") is not None
     if len(spots) < (3 if closed else 2) or len(spots) > MOST_POINTS:
         raise ClauseError(
             f"a smooth curve goes through 2 to {MOST_POINTS} points; a closed one through 3",
-            clause.clause,
+            clause.index,
         )
     leaving, arriving = (_direction(args.get(key)) for key in ("leaving", "arriving"))
     _refuse_straight_back(args, named, spots, leaving, arriving)
@@ -88,16 +88,16 @@ def _refuse_straight_back(
             )
             raise ClauseError(
                 f"the curve {verb}: give a point between, or another direction",
-                args.need(key).clause,
+                args.need(key).index,
             )
 
 
-def _direction(said: Said | None) -> Point | None:
-    if said is None:
+def _direction(clause: ClauseValues | None) -> Point | None:
+    if clause is None:
         return None
-    if said.has("angle"):
-        return polar(1.0, math.radians(float(said.length("angle"))))
-    line = said.line("line")
+    if clause.has("angle"):
+        return polar(1.0, math.radians(float(clause.length("angle"))))
+    line = clause.line("line")
     return line.direction if isinstance(line, Line) else None
 
 

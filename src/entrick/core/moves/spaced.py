@@ -28,7 +28,7 @@ def construct(args: Args) -> Made:
     assert isinstance(circle, Circle | Arc)
     count = clause.count("count")
     if count < 2:
-        raise ClauseError("points are spaced when there are at least two of them", clause.clause)
+        raise ClauseError("points are spaced when there are at least two of them", clause.index)
     start = _start(args)
     spots = tuple(circle.at(start + math.tau * index / count) for index in range(count))
     chord = 2 * circle.radius * math.sin(math.pi / count)
@@ -84,7 +84,7 @@ def _start(args: Args) -> float:
         target, circle = point.point("point"), args.need("on").shape("circle")
         assert isinstance(circle, Circle | Arc)
         if target == circle.centre:
-            raise ClauseError("the first point cannot be towards the centre itself", point.clause)
+            raise ClauseError("the first point cannot be towards the centre itself", point.index)
         return (target - circle.centre).angle
     return Point(1.0, 0.0).angle
 

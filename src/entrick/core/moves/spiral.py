@@ -149,13 +149,13 @@ def _read(args: Args) -> _Spiral:
     radii, turns = args.need("radii"), float(args.need("turns").length("turns"))
     first, lead = float(radii.length("first")), args.get("lead")
     if (radii.has("last") or radii.has("last_across")) == (lead is not None):
-        raise Wanting("a spiral has two radii, or one and a lead: say either", radii.clause)
+        raise Wanting("a spiral has two radii, or one and a lead: say either", radii.index)
     last = (
         float(radii.length("last")) if lead is None else first + turns * float(lead.length("lead"))
     )
     if not 0 < turns <= 40 or min(first, last) < 0 or first == last:
         raise ClauseError(
-            "a spiral has up to 40 turns, and two different radii none below nought", radii.clause
+            "a spiral has up to 40 turns, and two different radii none below nought", radii.index
         )
     whole = math.tau * turns
     rise = (last - first) / whole

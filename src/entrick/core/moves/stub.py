@@ -96,14 +96,14 @@ def _read(args: Args) -> _Stub:
     large, long, small, step = (float(args.need(key).length(slot)) for key, slot in _SIZES)
     if long <= 0 or step <= 0:
         raise ClauseError(
-            "both cylinders are more than nought long", args.need("length", "step_length").clause
+            "both cylinders are more than nought long", args.need("length", "step_length").index
         )
     if not 0 < small < large:
         message = (
             "the step is narrower than the "
             f"{args.say(args.need('diameter').length('size').value)} it stands on"
         )
-        raise ClauseError(message, args.need("step_diameter").clause)
+        raise ClauseError(message, args.need("step_diameter").index)
     # The larger one grows from the foot towards the eye: upright ones upwards, slanted ones down
     # their axis.
     towards = AXES[word] if word == "up" else -AXES[word]

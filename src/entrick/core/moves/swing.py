@@ -26,19 +26,19 @@ def construct(args: Args) -> Made:
     radius, through = args.get("radius"), args.get("through")
     between, towards = args.get("between"), args.get("towards")
     if radius and through:
-        raise ClauseError("a swing has a radius or goes through a point, not both", through.clause)
+        raise ClauseError("a swing has a radius or goes through a point, not both", through.index)
     if through:
         place, passing = through.point("place"), through.ref("place").text
         size: Number = abs(place - needle)
         if size <= same(max(abs(place), abs(needle))):
-            raise ClauseError(f"{passing} is the needle point itself", through.clause)
+            raise ClauseError(f"{passing} is the needle point itself", through.index)
     else:
         size = args.need("radius", "through").length("radius").value
     shape: Circle | Arc = Circle(needle, float(size), size)
     where = "all the way round"
     if between and towards:
         raise ClauseError(
-            "a swing runs between two directions or towards a point, not both", towards.clause
+            "a swing runs between two directions or towards a point, not both", towards.index
         )
     if between:
         first, last = float(between.length("first")), float(between.length("last"))
@@ -49,7 +49,7 @@ def construct(args: Args) -> Made:
         target = towards.point("point")
         if target == needle:
             raise ClauseError(
-                "a swing towards its own needle point has no direction", towards.clause
+                "a swing towards its own needle point has no direction", towards.index
             )
         shape = Arc(needle, float(size), (target - needle).angle - REACH, 2 * REACH, size)
         where = f"towards {towards.ref('point').text}"
@@ -64,8 +64,8 @@ def construct(args: Args) -> Made:
 
 
 def _draw(args: Args, shape: Circle | Arc, work: Work) -> None:
-    said, through = args.need("from"), args.get("through")
-    needle = work.mark(shape.centre, said.ref("needle").text)
+    clause, through = args.need("from"), args.get("through")
+    needle = work.mark(shape.centre, clause.ref("needle").text)
     size: Number | Setting = shape.size
     if through:
         size = work.between(needle, work.mark(through.point("place"), through.ref("place").text))

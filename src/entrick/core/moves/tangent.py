@@ -15,7 +15,7 @@ from ..geometry.conic import Hyperbola, Parabola
 from ..geometry.ellipse import Ellipse
 from ..geometry.true_curve import TrueCurve
 from ..kind import CHOICES, Args, Kind, Made, Option, choose
-from ..kind.args import Said
+from ..kind.args import ClauseValues
 from ..measure import spell_angle
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
@@ -38,7 +38,7 @@ def construct(args: Args) -> Made:
             f"{name} is no curve whose tangents are known: an ellipse, parabola, hyperbola, conic, "
             "cycloid, involute or spiral is, as it was constructed; a tangent to a circle is a "
             f"line, and one drawn by four centres has the true one as {name}.true",
-            clause.clause,
+            clause.index,
         )
     turns, how = _turns(args, curve)
     options = [Option(_line(curve, turn, args), curve.at(turn), "tangent") for turn in turns]
@@ -102,12 +102,12 @@ def _draw_at(work: Work, curve: TrueCurve, turn: float, asked: Asked, args: Args
 
 def _way(args: Args, work: Work, more: int) -> Way:
     """Return the direction that is asked for, turned by so many degrees."""
-    said = args.need("at", "level", "plumb", "parallel")
-    if said.key == "parallel":
-        model = work.edge(said.line("line"), said.ref("line").text)
+    clause = args.need("at", "level", "plumb", "parallel")
+    if clause.key == "parallel":
+        model = work.edge(clause.line("line"), clause.ref("line").text)
         return Way(more, model.key, model.called)
-    degrees = {"level": 0, "plumb": 90}.get(said.key)
-    return Way((said.length("angle").value if degrees is None else degrees) + more)
+    degrees = {"level": 0, "plumb": 90}.get(clause.key)
+    return Way((clause.length("angle").value if degrees is None else degrees) + more)
 
 
 def _set_off(work: Work, ellipse: Ellipse, asked: Asked, called: str) -> Mark:
@@ -153,7 +153,7 @@ def _turns(args: Args, curve: TrueCurve) -> tuple[tuple[float, ...], str]:
                 f"{source.ref('point').text} lies inside: no tangent comes from there"
                 if isinstance(curve, Ellipse)
                 else f"no tangent from {source.ref('point').text} touches what is drawn of it",
-                source.clause,
+                source.index,
             )
         return turns, f"from {source.ref('point').text}"
     if place:
@@ -164,15 +164,15 @@ def _turns(args: Args, curve: TrueCurve) -> tuple[tuple[float, ...], str]:
     direction, how = _direction(said)
     turns = curve.touching_along(direction)
     if not turns:
-        raise ClauseError("no tangent in that direction touches what is drawn", said.clause)
+        raise ClauseError("no tangent in that direction touches what is drawn", said.index)
     return turns, how
 
 
-def _direction(said: Said) -> tuple[Point, str]:
-    if said.key == "parallel":
-        return said.line("line").direction, f"parallel to {said.ref('line').text}"
-    degrees = {"level": 0.0, "plumb": 90.0}.get(said.key)
-    degrees = float(said.length("angle")) if degrees is None else degrees
+def _direction(clause: ClauseValues) -> tuple[Point, str]:
+    if clause.key == "parallel":
+        return clause.line("line").direction, f"parallel to {clause.ref('line').text}"
+    degrees = {"level": 0.0, "plumb": 90.0}.get(clause.key)
+    degrees = float(clause.length("angle")) if degrees is None else degrees
     straight = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0)}.get(degrees)
     return straight or polar(1.0, math.radians(degrees)), f"at {spell_angle(degrees)}"
 

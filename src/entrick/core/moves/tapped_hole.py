@@ -59,7 +59,7 @@ def construct(args: Args) -> Made:
     try:
         found = thread(said.word("size"), args.get("special") is not None)
     except UnknownThread as error:
-        raise ClauseError(str(error), said.clause) from error
+        raise ClauseError(str(error), said.index) from error
     major = found.major / args.unit.mm
     minor, worked, remarks = _minor(args, found, major, place)
     drill = found.drill / args.unit.mm
@@ -80,7 +80,7 @@ def construct(args: Args) -> Made:
     if args.get("section"):
         return _section(args, place, name, found, major, minor, working, remarks)
     if args.get("depth", "through", "drilled", "filled", "runout"):
-        clause = args.need("depth", "through", "drilled", "filled", "runout").clause
+        clause = args.need("depth", "through", "drilled", "filled", "runout").index
         raise Wanting(
             "depths belong to a section: say which way it goes, such as  section down", clause
         )
@@ -107,14 +107,12 @@ def _minor(
     pitch, basic = found.pitch / args.unit.mm, found.minor / args.unit.mm
     school, stated = args.get("minor"), args.get("thread_depth")
     if school and stated:
-        raise ClauseError("the thread's depth is stated, or follows from a school", stated.clause)
+        raise ClauseError("the thread's depth is stated, or follows from a school", stated.index)
     if stated:
         deep = stated.length("deep").value
         minor: Number = major - 2 * deep
         if not 0 < minor < major:
-            raise ClauseError(
-                f"a thread is less deep than half of {args.say(major)}", stated.clause
-            )
+            raise ClauseError(f"a thread is less deep than half of {args.say(major)}", stated.index)
         words = (
             f"minor {args.say(major)} − 2 × {args.say(deep)} = {args.say(minor)}, as the "
             "thread's depth is stated"
@@ -239,17 +237,17 @@ def _run_out(
     through: bool,
 ) -> dict[str, Shape | Loop]:
     """Return the slanted lines along which a thread runs out behind its full depth."""
-    said, (deep, drilled) = args.get("runout"), depths
-    if said is None:
+    clause, (deep, drilled) = args.get("runout"), depths
+    if clause is None:
         return {}
-    long = float(said.length("long"))
+    long = float(clause.length("long"))
     if through or not 0 < long <= drilled - deep:
         room = (
             "a hole that goes through has none"
             if through
             else f"it ends within the drilled depth, {drilled - deep:g}"
         )
-        raise ClauseError(f"the run-out lies behind the full thread: {room}", said.clause)
+        raise ClauseError(f"the run-out lies behind the full thread: {room}", clause.index)
     return {
         f"run_out.{number}": Line.between(at(side * wide, deep), at(side * thin, deep + long))
         for number, side in ((1, -1), (2, 1))
@@ -262,11 +260,11 @@ def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
     if through:
         if depth or drilled:
             raise ClauseError(
-                "a hole goes through, or it has depths", args.need("depth", "drilled").clause
+                "a hole goes through, or it has depths", args.need("depth", "drilled").index
             )
         thick = float(through.length("thick"))
         if thick <= 0:
-            raise ClauseError("the material is more than nought thick", through.clause)
+            raise ClauseError("the material is more than nought thick", through.index)
         return thick, thick, True
     if depth is None:
         raise Wanting(
@@ -275,9 +273,7 @@ def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
     deep = float(depth.length("deep"))
     full = float(drilled.length("deep")) if drilled else deep + float(major * BEYOND)
     if not 0 < deep <= full:
-        raise ClauseError(
-            "the drill goes at least as deep as the thread", (drilled or depth).clause
-        )
+        raise ClauseError("the drill goes at least as deep as the thread", (drilled or depth).index)
     return deep, full, False
 
 
@@ -401,13 +397,13 @@ def _draw_section(
 
 
 def _draw_run_out(args: Args, parts: dict[str, Shape | Loop], axis: Edge, work: Work) -> None:
-    said, line = args.get("runout"), parts.get("run_out.1")
-    if said is None or not isinstance(line, Line):
+    clause, line = args.get("runout"), parts.get("run_out.1")
+    if clause is None or not isinstance(line, Line):
         return
     deep = work.mark(axis.line.foot(line.at(0.0)))
     spot = axis.line.foot(line.at(line.end or 0.0))
     end = work.measure(
-        deep, away(axis, deep, spot), said.length("long").value, "the end of the run-out", spot
+        deep, away(axis, deep, spot), clause.length("long").value, "the end of the run-out", spot
     )
     work.square(axis, end, called="the end of the run-out")
 

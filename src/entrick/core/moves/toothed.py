@@ -60,17 +60,17 @@ def module_of(args: Args) -> tuple[Number | None, list[str]]:
     several = [said for said in (module, pitch, round_) if said]
     if len(several) > 1:
         message = "teeth have a module, a diametral or a circular pitch, and one of them only"
-        raise ClauseError(message, several[1].clause)
+        raise ClauseError(message, several[1].index)
     if round_:
         along = float(round_.length("pitch"))
         if along <= 0:
-            raise ClauseError("the circular pitch is more than nought", round_.clause)
+            raise ClauseError("the circular pitch is more than nought", round_.index)
         wide = along / math.pi
         return wide, [f"module p ÷ π = {args.say(along)} ÷ π = {args.say(wide)}"]
     if module:
         size = module.length("module").value
         if size <= 0:
-            raise ClauseError("the module is more than nought", module.clause)
+            raise ClauseError("the module is more than nought", module.index)
         return size, []
     if not pitch:
         return None, []
@@ -78,7 +78,7 @@ def module_of(args: Args) -> tuple[Number | None, list[str]]:
     if value <= 0:
         raise ClauseError(
             "the diametral pitch is more than nought: teeth to an inch of pitch diameter",
-            pitch.clause,
+            pitch.index,
         )
     inch = 1 / args.unit.mm * Fraction(254, 10)
     message = (
@@ -97,14 +97,14 @@ def proportions_of(args: Args, module: Number) -> Proportions:
     """
     if float(module) < SPECK:
         raise ClauseError(f"teeth of module {float(module):g} are too small to draw")
-    said = args.get("pressure")
+    clause = args.get("pressure")
     angle = args.number("pressure", usual=USUAL_ANGLE)
     if not LEAST_ANGLE <= angle <= MOST_ANGLE:
         message = (
             f"pressure angles lie between {LEAST_ANGLE}° and {MOST_ANGLE}°: 14 1/2°, 20° and "
             "25° are usual"
         )
-        raise ClauseError(message, said.clause if said else None)
+        raise ClauseError(message, clause.index if clause else None)
     which = args.get("proportions")
     heights = dict(
         zip(
@@ -118,12 +118,12 @@ def proportions_of(args: Args, module: Number) -> Proportions:
         if own:
             heights[key] = float(own.length("factor"))
             if not 0.1 <= heights[key] <= 3:
-                raise ClauseError(f"the {key} is told in modules, between 0.1 and 3", own.clause)
+                raise ClauseError(f"the {key} is told in modules, between 0.1 and 3", own.index)
     play = args.get("backlash")
     backlash = args.number("backlash", usual=0.0)
     if not 0 <= backlash < math.pi * float(module) / 2:
         raise ClauseError(
-            "the backlash is less than a tooth is thick", play.clause if play else None
+            "the backlash is less than a tooth is thick", play.index if play else None
         )
     return Proportions(math.radians(angle), heights["addendum"], heights["dedendum"], backlash)
 
@@ -139,9 +139,9 @@ def times(factor: float, module: Number) -> Number:
 
 def pitch_told(args: Args, module: Number) -> str:
     """Say the size of a tooth as the brief does."""
-    said = args.get("diametral")
-    if said:
-        return f"diametral pitch {spell(said.length('pitch').value, Unit.INCH)}"
+    clause = args.get("diametral")
+    if clause:
+        return f"diametral pitch {spell(clause.length('pitch').value, Unit.INCH)}"
     along = args.get("circular")
     if along:
         return f"circular pitch {args.say(along.length('pitch').value)}"

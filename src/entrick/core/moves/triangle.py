@@ -19,12 +19,12 @@ def construct(args: Args) -> Made:
 
     Parts: ``corner.1`` to ``corner.3``, ``side.1`` to ``side.3``, ``centroid``.
     """
-    on, said = args.need("on"), args.need("sides")
+    on, clause = args.need("on"), args.need("sides")
     first, second = on.point("first"), on.point("second")
-    one, other = float(said.length("one")), float(said.length("other"))
+    one, other = float(clause.length("one")), float(clause.length("other"))
     base = abs(second - first)
     if min(one, other) <= 0 or base <= same(abs(first)):
-        raise ClauseError("the sides of a triangle are more than nought", said.clause)
+        raise ClauseError("the sides of a triangle are more than nought", clause.index)
     tops = [meeting.point for meeting in meet(Circle(first, one), Circle(second, other))]
     if len(tops) < 2:
         longest = max((one, other, base))
@@ -32,7 +32,7 @@ def construct(args: Args) -> Made:
             f"no triangle has these sides: {args.say(longest)} is not shorter than the two others "
             "together"
         )
-        raise ClauseError(message, said.clause)
+        raise ClauseError(message, clause.index)
     options = [Option(top, top, "corner") for top in tops]
     index, candidates = choose(options, args, "triangle")
     corners = (first, second, tops[index])
@@ -45,7 +45,7 @@ def construct(args: Args) -> Made:
     return Made(
         shape,
         f"Triangle {args.name} on {called[0]} to {called[1]}, sides "
-        f"{args.say(said.length('one').value)} and {args.say(said.length('other').value)}.",
+        f"{args.say(clause.length('one').value)} and {args.say(clause.length('other').value)}.",
         (
             f"{spell_angle(angle)} at {called[0]}, by the cosine rule",
             f"area {area:.6g}, by its three sides",
@@ -62,13 +62,13 @@ def construct(args: Args) -> Made:
 
 def _draw(args: Args, corners: tuple[Point, Point, Point], shape: Loop, work: Work) -> None:
     """Swing both sides from the ends of the first; join."""
-    on, said, name = args.need("on"), args.need("sides"), args.name
+    on, clause, name = args.need("on"), args.need("sides"), args.name
     ends = [
         work.mark(at, on.ref(slot).text)
         for at, slot in zip(corners, ("first", "second"), strict=False)
     ]
     swings = [
-        work.swing(end, said.length(slot).value, near=[corners[2]])
+        work.swing(end, clause.length(slot).value, near=[corners[2]])
         for end, slot in zip(ends, ("one", "other"), strict=True)
     ]
     top = work.prick(swings[0], swings[1], corners[2], f"{name}.corner.3")

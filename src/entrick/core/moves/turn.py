@@ -13,7 +13,7 @@ from ..acts.copies import carried, laid_off, simple, turned
 from ..acts.shapes import as_run, go_over
 from ..allowance import check_copies
 from ..geometry import Loop, Shape, rotate
-from ..kind import Args, Kind, Made, Role, Said
+from ..kind import Args, ClauseValues, Kind, Made, Role
 from ..kind.parts import as_original, copied, renamed
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
@@ -32,7 +32,7 @@ def construct(args: Args) -> Made:
     lined = as_original([args.need("of").ref("original")])
     centre, count = clause.point("centre"), clause.count("count")
     if count < 2:
-        raise ClauseError("a thing is turned into at least two places", clause.clause)
+        raise ClauseError("a thing is turned into at least two places", clause.index)
     check_copies([original], count)
     apart = args.get("apart")
     step: Number = apart.length("angle").value if apart else Fraction(360, count)
@@ -54,7 +54,7 @@ def construct(args: Args) -> Made:
     )
 
 
-def _once(args: Args, clause: Said, original: Shape | Loop, name: str) -> Made:
+def _once(args: Args, clause: ClauseValues, original: Shape | Loop, name: str) -> Made:
     centre, angle = clause.point("centre"), clause.length("angle")
     place, lined = (
         rotate(original, centre, math.radians(float(angle))),

@@ -30,7 +30,7 @@ def construct(args: Args) -> Made:
     turns = args.get("turns")
     count = max(1, round(len(corners) * float(turns.length("turns")))) if turns else len(corners)
     if count > 120:
-        raise ClauseError("a thread is unwound over up to 120 corners", args.need("turns").clause)
+        raise ClauseError("a thread is unwound over up to 120 corners", args.need("turns").index)
     arcs, length = _arcs(corners, count)
     shape = run(args.name, [(f"arc.{index}", arc) for index, arc in enumerate(arcs, 1)], False)
     return Made(
@@ -58,14 +58,14 @@ def _corners(args: Args, ring: Loop) -> list[Point]:
     of = args.need("of")
     if not ring.closed or not all(isinstance(piece.curve, Line) for piece in ring.pieces):
         message = f"{of.ref('polygon').text} is no polygon: closed, with straight sides"
-        raise ClauseError(message, of.clause)
+        raise ClauseError(message, of.index)
     corners = [piece.entry for piece in ring.pieces]
     turned = [
         (b - a).cross(c - b)
         for a, b, c in zip(corners, _on(corners, 1), _on(corners, 2), strict=True)
     ]
     if min(turned) * max(turned) <= 0:
-        raise ClauseError("a thread lies on every corner: none is hollow or flat", of.clause)
+        raise ClauseError("a thread lies on every corner: none is hollow or flat", of.index)
     if (turned[0] > 0) != (args.get("cw") is not None):
         corners.reverse()
     start = args.get("from")
@@ -74,7 +74,7 @@ def _corners(args: Args, ring: Loop) -> list[Point]:
     spot = start.point("corner")
     near = min(range(len(corners)), key=lambda i: abs(corners[i] - spot))
     if abs(corners[near] - spot) > assembled(abs(spot)):
-        raise ClauseError(f"{start.ref('corner').text} is no corner of it", start.clause)
+        raise ClauseError(f"{start.ref('corner').text} is no corner of it", start.index)
     return _on(corners, near)
 
 

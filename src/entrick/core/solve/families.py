@@ -20,7 +20,9 @@ from ..plan.errors import ClauseError
 
 def _construct(kind: str, args: Args) -> tuple[Made, int]:
     return _construct_once(
-        kind, args, tuple(_exactness(value) for said in args.said for _, value in said.values)
+        kind,
+        args,
+        tuple(_exactness(value) for clause in args.clauses for _, value in clause.values),
     )
 
 
@@ -63,7 +65,9 @@ def _exactness(value: Value) -> type | None:
 def construct_all(kind: str, args: Args) -> tuple[Made, int]:
     """Construct a statement and count what it asks for; given a family, it makes a family, member
     by member."""
-    refs = [value for said in args.said for _, value in said.values if isinstance(value, Ref)]
+    refs = [
+        value for clause in args.clauses for _, value in clause.values if isinstance(value, Ref)
+    ]
     counts = {len(ref.shape.members) for ref in refs if isinstance(ref.shape, Family)}
     if not counts:
         return _construct(kind, args)
@@ -140,6 +144,6 @@ def _member(args: Args, index: int, label: str) -> Args:
 
     said = tuple(
         replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values))
-        for s in args.said
+        for s in args.clauses
     )
-    return replace(args, name=f"{args.name}.{label}", said=said)
+    return replace(args, name=f"{args.name}.{label}", clauses=said)

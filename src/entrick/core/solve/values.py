@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import cast
 
 from ..geometry import Line, Point
-from ..kind import Length, Said, Value
+from ..kind import ClauseValues, Length, Value
 from ..kind.figure import Family, Figure, Ref
 from ..measure import Dimension, Quantity, Unit
 from ..memo import MEMO, Memo
@@ -63,7 +63,9 @@ def matches_of(
     return matches
 
 
-def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:
+def said_in(
+    match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit
+) -> ClauseValues:
     values: list[tuple[str, Value]] = []
     for slot in match.form.slots:
         if slot.name not in match.slots:
@@ -82,7 +84,7 @@ def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], un
                 raise Astray(broken[0]) from error
             error.clause = match.clause
             raise
-    return Said(match.form.key, match.clause, tuple(values))
+    return ClauseValues(match.form.key, match.clause, tuple(values))
 
 
 def _value(

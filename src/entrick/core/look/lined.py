@@ -32,7 +32,7 @@ BESIDE = 0.05
 """How far an arc may run beside the straights between its places, mm."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class LinedPiece:
     """A piece that is lined in, as many hands drew it.
 

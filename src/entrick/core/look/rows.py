@@ -42,9 +42,9 @@ def rows_of(
     work: Work, pieces: Sequence[LinedPiece], found: Sequence[Measured], tolerance: float
 ) -> Iterator[Row]:
     lines = {piece.name: line for _, line, loop in work.checked.runs for piece in loop.pieces}
-    at = {id(each.piece): each for each in found}
+    at = {each.piece: each for each in found}
     for piece in pieces:
-        each = at.get(id(piece))
+        each = at.get(piece)
         line = lines.get(piece.called, 0)
         if each is None or each.seen < FOUND or not len(each.places):
             seen = 0.0 if each is None else each.seen

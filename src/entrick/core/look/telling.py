@@ -45,15 +45,15 @@ def sentence(
     off = [row for row in rows if row.judged == "off"]
     missing = [row for row in rows if row.judged == "missing"]
     if slips:
-        said = f"At step {slips[0].step} {_first_low(slips[0].key)}: {slips[0].said}"
+        words = f"At step {slips[0].step} {_first_low(slips[0].key)}: {slips[0].said}"
         others = [f"step {each.step}, {_first_low(each.key)}" for each in slips[1:3]]
         if others:
-            said += f" (or {', or '.join(others)}: they leave nearly the same)"
+            words += f" (or {', or '.join(others)}: they leave nearly the same)"
         if second:
-            said += f"; and at step {second[0].step} {_first_low(second[0].key)}: {second[0].said}"
+            words += f"; and at step {second[0].step} {_first_low(second[0].key)}: {second[0].said}"
         if unfinished:
-            said += f"; {len(missing)} of {len(rows)} pieces are not lined in yet"
-        return said + "."
+            words += f"; {len(missing)} of {len(rows)} pieces are not lined in yet"
+        return words + "."
     if not off and not missing:
         return "Everything is within the tolerance."
     if unfinished:
@@ -85,10 +85,10 @@ def notes(
     if abs(shift) > ELSEWHERE:
         across = f"{abs(shift.real):.1f} mm to the {'right' if shift.real > 0 else 'left'}"
         up = f"{abs(shift.imag):.1f} mm {'up' if shift.imag > 0 else 'down'}"
-        said = " and ".join(
+        words = " and ".join(
             word for word, by in ((across, shift.real), (up, shift.imag)) if abs(by) > 0.5
         )
-        yield f"The view stands {said} from its place: was the border counted?"
+        yield f"The view stands {words} from its place: was the border counted?"
     missing = [row.name for row in rows if row.judged == "missing"]
     if len(missing) > MOST_MISSING:
         some, more = missing[:MOST_MISSING], len(missing) - MOST_MISSING

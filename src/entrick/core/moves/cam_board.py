@@ -46,44 +46,14 @@ def draw_diagram(
     upright = work.draw(
         at, PLUMB, diagram.at + Point(0.0, diagram.top), "the upright axis of the diagram"
     )
-    end = work.measure(
-        at,
-        away(base, at, diagram.spot(360, 0.0)),
-        360 * diagram.wide,
-        "360° on the base",
-        diagram.spot(360, 0.0),
-    )
-    feet = {0.0: at, 360.0: end}
-    names = [f"station {index} of the base" for index in range(1, diagram.parts)]
-    for angle, mark in zip(
-        diagram.stations[1:-1],
-        divide(
-            work,
-            at,
-            end,
-            diagram.parts,
-            names,
-            (),
-            "the stations are all the same distance apart",
-            _slanted(diagram),
-            by_rule=True,
-        ),
-        strict=True,
-    ):
-        feet[round(angle, 9)] = mark
-    bounds = [math.degrees(angle) for angle in diagram.cam.starts]
-    for angle in bounds:
-        if round(angle, 9) not in feet:
-            spot = diagram.spot(angle, 0.0)
-            feet[round(angle, 9)] = work.measure(
-                at, away(base, at, spot), angle * diagram.wide, f"{angle:g}° on the base", spot
-            )
+    feet = _feet(work, diagram, base, at)
     ordinates = {
         angle: work.draw(
             foot, PLUMB, foot.at + Point(0.0, diagram.top), f"the station at {angle:g}°"
         )
         for angle, foot in feet.items()
     }
+    bounds = [math.degrees(angle) for angle in diagram.cam.starts]
     result: dict[float, tuple[Mark, Mark]] = {}
     for index, event in enumerate(diagram.cam.events):
         low, high = bounds[index], bounds[index + 1]
@@ -96,39 +66,59 @@ def draw_diagram(
         ]
         for angle, mark in zip([round(low, 9), *inner, round(high, 9)], marks, strict=True):
             result[angle] = (feet[angle], mark)
-        own = Loop(
-            tuple(
-                piece for piece in curve.pieces if piece.curve_of == f"{name}.diagram.{index + 1}"
-            ),
-            False,
-        )
-        if event.stands or event.drops or (event.motion and event.motion.name == "uniform"):
-            thing: Thing = work.through(marks[0], marks[-1], f"the curve of {event.name}")
-        else:
-            thing = work.trace(
-                marks,
-                own,
-                f"{name}.diagram.{index + 1}",
-                within=2 * CLOSE * (360 * diagram.wide + diagram.top),
-            )
-        gone = [
-            Gone(
-                thing.key,
-                marks[0].key,
-                marks[-1].key,
-                own if len(own.pieces) > 1 or not isinstance(thing, Edge) else own.pieces[0].curve,
-                f"the curve of {event.name}",
-            )
-        ]
-        work.go_over(
-            gone,
-            Role.OUTLINE,
-            f"the curve of {event.name}",
-            [Stroke(own, Role.OUTLINE)],
-            "at 360° it is where it was at 0°" if index == len(diagram.cam.events) - 1 else "",
-            told="line" if isinstance(thing, Edge) else "curve",
-        )
+        called = f"{name}.diagram.{index + 1}"
+        pieces = tuple(piece for piece in curve.pieces if piece.curve_of == called)
+        check = "at 360° it is where it was at 0°" if index == len(diagram.cam.events) - 1 else ""
+        _draw_event(board, marks, Loop(pieces, False), called, check)
     return result
+
+
+def _feet(work: Work, diagram: Diagram, base: Edge, at: Mark) -> dict[float, Mark]:
+    """Mark every station on the base, and where events begin; return the marks by their angles,
+    degrees."""
+    whole = diagram.spot(360, 0.0)
+    end = work.measure(at, away(base, at, whole), 360 * diagram.wide, "360° on the base", whole)
+    stations = divide(
+        work,
+        at,
+        end,
+        diagram.parts,
+        [f"station {index} of the base" for index in range(1, diagram.parts)],
+        (),
+        "the stations are all the same distance apart",
+        _slanted(diagram),
+        by_rule=True,
+    )
+    feet = {0.0: at, 360.0: end}
+    for angle, mark in zip(diagram.stations[1:-1], stations, strict=True):
+        feet[round(angle, 9)] = mark
+    for start in diagram.cam.starts:
+        angle = math.degrees(start)
+        if round(angle, 9) not in feet:
+            spot = diagram.spot(angle, 0.0)
+            feet[round(angle, 9)] = work.measure(
+                at, away(base, at, spot), angle * diagram.wide, f"{angle:g}° on the base", spot
+            )
+    return feet
+
+
+def _draw_event(board: _Motion, marks: Sequence[Mark], own: Loop, called: str, check: str) -> None:
+    """Draw the curve of an event through its marks, and go over it."""
+    work, diagram, event = board.work, board.diagram, board.event
+    words = f"the curve of {event.name}"
+    straight = event.stands or event.drops or (event.motion and event.motion.name == "uniform")
+    thing: Thing
+    if straight:
+        thing = work.through(marks[0], marks[-1], words)
+    else:
+        within = 2 * CLOSE * (360 * diagram.wide + diagram.top)
+        thing = work.trace(marks, own, called, within=within)
+    is_line = isinstance(thing, Edge)
+    planned = own.pieces[0].curve if is_line and len(own.pieces) == 1 else own
+    gone = Gone(thing.key, marks[0].key, marks[-1].key, planned, words)
+    strokes = [Stroke(own, Role.OUTLINE)]
+    told = "line" if is_line else "curve"
+    work.go_over([gone], Role.OUTLINE, words, strokes, check, told=told)
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import partial
 
-from ..acts import Way, Work
+from ..acts import Edge, Mark, Way, Work
 from ..acts.procedures import away, off
 from ..geometry import Line, Loop, Point, Shape, polar
 from ..kind import Args, Kind, Made
@@ -260,109 +260,104 @@ def _draw(
 ) -> None:
     """Draw pitch, tip and root line, step the middles of the teeth off, and lay a flank each side
     of every one."""
-    name, clause = args.name, args.get("along")
+    name = args.name
     start = work.mark(rack.start, args.need("from").ref("start").text)
-    if clause:
-        model = work.edge(clause.line("line"), clause.ref("line").text)
-        way = Way(0, model.key, model.called)
-    else:
-        way = Way(args.need("at").length("angle").value if args.get("at") else 0)
+    way = _way(args, work)
     pitch = work.draw(start, way, called=f"the pitch line of {name}", shown=rack.line(0.0))
-    tips, roots = (
-        off(
-            work,
-            pitch,
-            start,
-            size,
-            f"the {word} line of {name}",
-            rack.line(high),
-            rack.place(0.0, high),
-        )
-        for word, high, size in (
-            ("tip", rack.top, times(rack.shape.addendum, module)),
-            ("root", rack.root, times(rack.shape.dedendum, module)),
-        )
-    )
-    first = work.measure(
-        start,
-        away(pitch, start, rack.place(rack.middle(1), 0.0)),
-        rack.pitch / 2,
-        "the middle of tooth 1",
-        rack.place(rack.middle(1), 0.0),
-    )
-    spots = [rack.place(rack.middle(number), 0.0) for number in range(2, rack.teeth + 1)]
-    names = [f"the middle of tooth {number}" for number in range(2, rack.teeth + 1)]
-    middles = [first]
-    if spots:
-        middles += work.step_off(
-            first,
-            rack.pitch,
-            pitch,
-            spots,
-            names,
-            told="the pitch",
-            check="the last middle is half a pitch from the end",
-        )
-    steep = Fraction(90) - _pressure(args, rack)
-    sense = 0 if pitch.line.direction.dot(rack.ahead) > 0 else 180
-    for number, middle in enumerate(middles, 1):
-        for side, word, lean in ((-1, "rise", steep), (1, "fall", 180 - steep)):
-            spot = rack.place(rack.middle(number) + side * rack.half(0.0), 0.0)
-            edge = work.measure(
-                middle,
-                away(pitch, middle, spot),
-                rack.thickness / 2,
-                f"the {word} of tooth {number} on the pitch line",
-                spot,
-            )
-            line = next(p.curve for p in shape.pieces if p.name == f"{name}.tooth{number}.{word}")
-            assert isinstance(line, Line)
-            flank = work.draw(
-                edge,
-                Way(lean + sense, pitch.key, pitch.called),
-                called=f"{name}.tooth{number}.{word}",
-                shown=line,
-            )
-            ends = sorted(
-                (line.at(0.0), line.at(line.end or 0.0)),
-                key=lambda at: abs(tips.line.offset_of(at)),
-            )
-            work.prick(flank, tips, ends[0], f"a tip of tooth {number}")
-            work.prick(flank, roots, ends[1], f"a root of tooth {number}")
-    for along in (0.0, rack.length):
-        spot = rack.place(along, 0.0)
-        mark = (
-            start
-            if along == 0.0
-            else work.measure(
-                start, away(pitch, start, spot), rack.length, f"the far end of {name}", spot
-            )
-        )
-        end = work.square(
-            pitch, mark, rack.place(along, rack.root - rack.backing), f"an end of {name}"
-        )
-        work.prick(end, roots, rack.place(along, rack.root), "where an end begins")
-    if rack.backing:
-        low = rack.root - rack.backing
-        at = work.place_on(roots, rack.line(rack.root))
-        off(
-            work,
-            roots,
-            at,
-            args.need("backing").length("height").value,
-            f"the back of {name}",
-            rack.line(low),
-            rack.place(0.0, low),
-        )
 
+    def beside(edge: Edge, mark: Mark, word: str, high: float, size: Number) -> Edge:
+        called = f"the {word} of {name}"
+        return off(work, edge, mark, size, called, rack.line(high), rack.place(0.0, high))
+
+    tips = beside(pitch, start, "tip line", rack.top, times(rack.shape.addendum, module))
+    roots = beside(pitch, start, "root line", rack.root, times(rack.shape.dedendum, module))
+    for number, middle in enumerate(_middles(rack, pitch, start, work), 1):
+        _draw_tooth(args, rack, shape, number, middle, (pitch, tips, roots), work)
+    _draw_ends(name, rack, start, pitch, roots, work)
+    if rack.backing:
+        at = work.place_on(roots, rack.line(rack.root))
+        high = args.need("backing").length("height").value
+        beside(roots, at, "back", rack.root - rack.backing, high)
     if mate is not None:
         foot = rack.place(rack.teeth // 2 * rack.pitch, 0.0)
-        at = work.measure(
+        under = work.measure(
             start, away(pitch, start, foot), abs(foot - start.at), "under the pinion", foot
         )
-        square = work.square(pitch, at, mate)
+        square = work.square(pitch, under, mate)
         size = module * args.need("mating").count("teeth") / 2
-        work.measure(at, away(square, at, mate), size, f"{name}.mate", mate)
+        work.measure(under, away(square, under, mate), size, f"{name}.mate", mate)
+
+
+def _way(args: Args, work: Work) -> Way:
+    """Return in which direction the rack lies: along a line, or turned."""
+    clause = args.get("along")
+    if clause:
+        model = work.edge(clause.line("line"), clause.ref("line").text)
+        return Way(0, model.key, model.called)
+    turned = args.get("at")
+    return Way(turned.length("angle").value if turned else 0)
+
+
+def _middles(rack: Rack, pitch: Edge, start: Mark, work: Work) -> list[Mark]:
+    """Step the middles of the teeth off along the pitch line."""
+    spots = [rack.place(rack.middle(number), 0.0) for number in range(1, rack.teeth + 1)]
+    names = [f"the middle of tooth {number}" for number in range(1, rack.teeth + 1)]
+    half = rack.pitch / 2
+    first = work.measure(start, away(pitch, start, spots[0]), half, names[0], spots[0])
+    if len(spots) == 1:
+        return [first]
+    check = "the last middle is half a pitch from the end"
+    others = work.step_off(
+        first, rack.pitch, pitch, spots[1:], names[1:], told="the pitch", check=check
+    )
+    return [first, *others]
+
+
+def _draw_tooth(
+    args: Args,
+    rack: Rack,
+    shape: Loop,
+    number: int,
+    middle: Mark,
+    lines: tuple[Edge, Edge, Edge],
+    work: Work,
+) -> None:
+    """Lay both flanks of a tooth through half its thickness to either side of its middle."""
+    pitch, tips, roots = lines
+    steep = Fraction(90) - _pressure(args, rack)
+    sense = 0 if pitch.line.direction.dot(rack.ahead) > 0 else 180
+    for side, word, lean in ((-1, "rise", steep), (1, "fall", 180 - steep)):
+        spot = rack.place(rack.middle(number) + side * rack.half(0.0), 0.0)
+        edge = work.measure(
+            middle,
+            away(pitch, middle, spot),
+            rack.thickness / 2,
+            f"the {word} of tooth {number} on the pitch line",
+            spot,
+        )
+        called = f"{args.name}.tooth{number}.{word}"
+        line = next(piece.curve for piece in shape.pieces if piece.name == called)
+        assert isinstance(line, Line)
+        way = Way(lean + sense, pitch.key, pitch.called)
+        flank = work.draw(edge, way, called=called, shown=line)
+        tip, root = sorted(
+            (line.at(0.0), line.at(line.end or 0.0)), key=lambda at: abs(tips.line.offset_of(at))
+        )
+        work.prick(flank, tips, tip, f"a tip of tooth {number}")
+        work.prick(flank, roots, root, f"a root of tooth {number}")
+
+
+def _draw_ends(name: str, rack: Rack, start: Mark, pitch: Edge, roots: Edge, work: Work) -> None:
+    """Draw the two ends, square to the pitch line."""
+    spot = rack.place(rack.length, 0.0)
+    for along in (0.0, rack.length):
+        mark = start
+        if along:
+            ahead = away(pitch, start, spot)
+            mark = work.measure(start, ahead, rack.length, f"the far end of {name}", spot)
+        deep = rack.place(along, rack.root - rack.backing)
+        end = work.square(pitch, mark, deep, f"an end of {name}")
+        work.prick(end, roots, rack.place(along, rack.root), "where an end begins")
 
 
 def _pressure(args: Args, rack: Rack) -> Number:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import traceback
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from flask import Flask, Response, jsonify
@@ -70,109 +71,91 @@ def _newest(error: StaleSave) -> RevisionOut:
 
 _STATUS = {"locked": 503, "full": 507, "read-only": 503, "unreachable": 503}
 
+NOT_TO_BE_HELD = "a number in it is larger, or a sign in it another, than the register can hold"
 
-def register(app: Flask) -> None:  # noqa: C901
+KNOWN: Sequence[tuple[type[Exception], int, str, Callable[[Any], str]]] = (
+    (UnknownPerson, 404, "Not in the register", str),
+    (UnknownMark, 404, "Not in the register", str),
+    (UnknownSet, 404, "Not in the register", str),
+    (UnknownJob, 404, "Not in the register", str),
+    (NotSo, 409, "This cannot be", str),
+    (NotToBeSigned, 409, "This cannot be", str),
+    (
+        EventsDiffer,
+        409,
+        "Another device works at this sitting",
+        lambda error: f"{error}; both stay where they are",
+    ),
+    (TooManyKits, 409, "No room for another kit", str),
+    (TooManySets, 409, "No room for another set", str),
+    (EditError, 409, "This edit does not fit the plan", str),
+    (ClauseError, 409, "This cannot be read", lambda error: error.message),
+    (DataError, 422, "The request cannot be understood", lambda _: _unsaved(NOT_TO_BE_HELD)),
+    (
+        UnicodeEncodeError,
+        422,
+        "The request cannot be understood",
+        lambda _: _unsaved(NOT_TO_BE_HELD),
+    ),
+    (ArchiveError, 422, "This is no register", lambda error: f"{error}. Nothing was entered."),
+    (PlanTooLarge, 413, "The plan is too large", lambda error: _unsaved(str(error))),
+    (TooMuch, 422, "More work than the desk does at once", str),
+    (TooMuchWork, 422, "More work than the desk does at once", str),
+    (Busy, 503, "The desk is busy", lambda error: f"{_unsaved(str(error))} Try again in a moment."),
+    (Gone, 503, "Stopped", lambda _: "nobody waits for this any more"),
+)
+"""Errors of the desk: what each is answered with, its title, and its words."""
+
+
+def _unsaved(words: str) -> str:
+    return f"{words}. {what_is_saved()}"
+
+
+def register(app: Flask) -> None:
     """Answer every error of the application as a problem."""
+    for kind, status, title, words in KNOWN:
+        app.register_error_handler(kind, _answering(status, title, words))
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(StaleSave, _stale)
+    app.register_error_handler(RegisterTrouble, _register_trouble)
+    app.register_error_handler(Refused, _refused)
+    app.register_error_handler(Exception, _broken)
 
-    @app.errorhandler(HTTPException)
-    def http(error: HTTPException) -> Response:
-        answer = problem(error.code or 500, error.name, error.description or "")
-        for name, value in error.get_headers():
-            if name.lower() in ("allow", "retry-after"):
-                answer.headers[name] = value
-        return answer
 
-    @app.errorhandler(UnknownPerson)
-    @app.errorhandler(UnknownMark)
-    @app.errorhandler(UnknownSet)
-    @app.errorhandler(UnknownJob)
-    def unknown(error: LookupError) -> Response:
-        return problem(404, "Not in the register", str(error))
+def _answering(
+    status: int, title: str, words: Callable[[Any], str]
+) -> Callable[[Exception], Response]:
+    return lambda error: problem(status, title, words(error))
 
-    @app.errorhandler(StaleSave)
-    def stale(error: StaleSave) -> Response:
-        return problem(
-            409,
-            "Saved by someone else in the meantime",
-            str(error),
-            newest=_newest(error),
-        )
 
-    @app.errorhandler(NotSo)
-    @app.errorhandler(NotToBeSigned)
-    def not_so(error: ValueError) -> Response:
-        return problem(409, "This cannot be", str(error))
+def _http(error: HTTPException) -> Response:
+    answer = problem(error.code or 500, error.name, error.description or "")
+    for name, value in error.get_headers():
+        if name.lower() in ("allow", "retry-after"):
+            answer.headers[name] = value
+    return answer
 
-    @app.errorhandler(EventsDiffer)
-    def differ(error: EventsDiffer) -> Response:
-        return problem(
-            409, "Another device works at this sitting", f"{error}; both stay where they are"
-        )
 
-    @app.errorhandler(TooManyKits)
-    def kits(error: TooManyKits) -> Response:
-        return problem(409, "No room for another kit", str(error))
+def _stale(error: StaleSave) -> Response:
+    title = "Saved by someone else in the meantime"
+    return problem(409, title, str(error), newest=_newest(error))
 
-    @app.errorhandler(TooManySets)
-    def sets(error: TooManySets) -> Response:
-        return problem(409, "No room for another set", str(error))
 
-    @app.errorhandler(ClauseError)
-    def clause(error: ClauseError) -> Response:
-        return problem(409, "This cannot be read", error.message)
+def _register_trouble(error: RegisterTrouble) -> Response:
+    words = f"{error.told}. {error.safe} {error.todo} {what_is_saved()}"
+    return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", words)
 
-    @app.errorhandler(RegisterTrouble)
-    def trouble(error: RegisterTrouble) -> Response:
-        words = f"{error.told}. {error.safe} {error.todo} {what_is_saved()}"
-        return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", words)
 
-    @app.errorhandler(DataError)
-    @app.errorhandler(UnicodeEncodeError)
-    def not_to_be_held(_: Exception) -> Response:
-        words = "a number in it is larger, or a sign in it another, than the register can hold"
-        return problem(422, "The request cannot be understood", f"{words}. {what_is_saved()}")
+def _refused(error: Refused) -> Response:
+    answer = problem(error.status, error.title, error.detail, fields=error.fields)
+    answer.headers.update(error.headers)
+    return answer
 
-    @app.errorhandler(ArchiveError)
-    def archive(error: ArchiveError) -> Response:
-        return problem(422, "This is no register", f"{error}. Nothing was entered.")
 
-    @app.errorhandler(PlanTooLarge)
-    def too_large(error: PlanTooLarge) -> Response:
-        return problem(413, "The plan is too large", f"{error}. {what_is_saved()}")
-
-    @app.errorhandler(EditError)
-    def edit(error: EditError) -> Response:
-        return problem(409, "This edit does not fit the plan", str(error))
-
-    @app.errorhandler(Refused)
-    def refused(error: Refused) -> Response:
-        answer = problem(error.status, error.title, error.detail, fields=error.fields)
-        answer.headers.update(error.headers)
-        return answer
-
-    @app.errorhandler(TooMuch)
-    @app.errorhandler(TooMuchWork)
-    def too_much(error: Exception) -> Response:
-        return problem(422, "More work than the desk does at once", str(error))
-
-    @app.errorhandler(Busy)
-    def busy(error: Busy) -> Response:
-        return problem(
-            503, "The desk is busy", f"{error}. {what_is_saved()} Try again in a moment."
-        )
-
-    @app.errorhandler(Gone)
-    def gone(_: Gone) -> Response:
-        return problem(503, "Stopped", "nobody waits for this any more")
-
-    @app.errorhandler(Exception)
-    def broken(error: Exception) -> Response:
-        reference = getattr(error, "reference", None) or fault.reference(error)
-        LOG.error(
-            "fault %s while answering\n%s", reference, "".join(traceback.format_exception(error))
-        )
-        words = (
-            f"A fault of the desk, not of the plan (reference {reference}, in the server's "
-            f"log). {what_is_saved()}"
-        )
-        return problem(500, "The desk has a fault", words)
+def _broken(error: Exception) -> Response:
+    reference = getattr(error, "reference", None) or fault.reference(error)
+    trace = "".join(traceback.format_exception(error))
+    LOG.error("fault %s while answering\n%s", reference, trace)
+    where = f"reference {reference}, in the server's log"
+    words = f"A fault of the desk, not of the plan ({where}). {what_is_saved()}"
+    return problem(500, "The desk has a fault", words)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from random import Random
 
@@ -13,7 +13,7 @@ from ...geometry import Arc, Circle, Point
 from ...kind import Made
 from ...tolerance import worked
 from ..question import Question, Slip
-from ..slips import chord
+from ..slips import OnRule, chord
 from .context import Context, of_length
 
 PLACE = 1
@@ -125,53 +125,56 @@ def _locus(
         return
     r = found[0].radius
     beside = abs(radius + r - size) <= worked(radius + r)
-    drawn, say = at.rule.drawn, at.rule.say
-    right, big, small = drawn(size), drawn(radius), drawn(r)
     others = [c.radius for _, c in at.circles if abs(c.radius - r) > worked(r) and _touches(c, own)]
-    if beside:
-        swapped = Slip(
-            "difference for sum",
-            6,
-            abs(big - small),
-            f"You took away: beside a circle the centre is at R + r = {say(right)}",
-        )
-    else:
-        swapped = Slip(
-            "sum for difference",
-            6,
-            big + small,
-            f"You added: an arc that goes around has its centre at R − r = {say(right)}",
-        )
-    sign = 1 if beside else -1
-    slips = [
-        swapped,
-        Slip(
-            "eye forgotten",
-            4,
-            big,
-            f"{say(big)} is the arc alone; the circle's {say(small)} belongs to it",
-        ),
-        Slip(
-            "eye's diameter", 3, abs(big + sign * 2 * small), f"Ø{say(2 * small)} goes in by half"
-        ),
-    ]
-    slips += [
-        Slip(
-            "the other eye",
-            4,
-            abs(big + sign * drawn(other)),
-            f"{say(drawn(other))} is the other circle's",
-        )
-        for other in others
-    ]
+    slips = _locus_slips(at.rule, size, (radius, r), others, beside)
     if r * 2 > radius * 1.9 and not beside:
         slips = [slip for slip in slips if slip.answer]
     what = f"{step.text}: what is the compass set to?"
+    right = at.rule.drawn(size)
     yield from of_length(at, step, "locus", slips, right, made.working, what)
+    yield _locus_method(at, step, made, (radius, r), beside)
+
+
+def _locus_slips(
+    rule: OnRule,
+    size: float,
+    radii: tuple[float, float],
+    others: Sequence[float],
+    beside: bool,
+) -> list[Slip]:
+    """Return what is set by mistake for the opening that finds the centre of an arc: from its
+    radius and that of the circle it touches."""
+    drawn, say = rule.drawn, rule.say
+    right, big, small = drawn(size), *map(drawn, radii)
+    if beside:
+        told = f"You took away: beside a circle the centre is at R + r = {say(right)}"
+        swapped = Slip("difference for sum", 6, abs(big - small), told)
+    else:
+        told = f"You added: an arc that goes around has its centre at R − r = {say(right)}"
+        swapped = Slip("sum for difference", 6, big + small, told)
+    sign = 1 if beside else -1
+    alone = f"{say(big)} is the arc alone; the circle's {say(small)} belongs to it"
+    twice = f"Ø{say(2 * small)} goes in by half"
+    slips = [
+        swapped,
+        Slip("eye forgotten", 4, big, alone),
+        Slip("eye's diameter", 3, abs(big + sign * 2 * small), twice),
+    ]
+    for other in map(drawn, others):
+        told = f"{say(other)} is the other circle's"
+        slips.append(Slip("the other eye", 4, abs(big + sign * other), told))
+    return slips
+
+
+def _locus_method(
+    at: Context, step: BoardStep, made: Made, radii: tuple[float, float], beside: bool
+) -> Question:
+    """Ask whether the opening is the sum of two radii or their difference."""
+    big, small = (at.rule.say(at.rule.drawn(each)) for each in radii)
     words = {
-        "sum": f"the sum, {say(big)} + {say(small)}",
-        "difference": f"the difference, {say(big)} − {say(small)}",
-        "arc": f"the radius of the arc alone, {say(big)}",
+        "sum": f"the sum, {big} + {small}",
+        "difference": f"the difference, {big} − {small}",
+        "arc": f"the radius of the arc alone, {big}",
     }
     correct = "sum" if beside else "difference"
     wrong = {
@@ -179,7 +182,7 @@ def _locus(
         "difference": "difference for sum",
         "arc": "eye forgotten",
     }
-    yield Question(
+    return Question(
         f"method:{at.key(step)}",
         "locus",
         f"{at.told(step.line)} {step.text}: which opening finds the centre?",

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from desk import HEAD, refused, solved, thing
 from entrick.core.desk import work_out
 from entrick.core.geometry import Circle, Point
-from entrick.core.kind import Args, Option, ClauseValues, Undecided, choose
+from entrick.core.kind import Args, ClauseValues, Option, Undecided, choose
 from entrick.core.kind.figure import Figure, Item
 from entrick.core.measure import Dimension, Quantity, Unit
 from entrick.core.plan.document import Given

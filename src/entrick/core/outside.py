@@ -36,15 +36,15 @@ def read_number(text: str) -> Fraction:
     >>> read_number("1 1/2"), read_number("-0.25")
     (Fraction(3, 2), Fraction(-1, 4))
     """
-    said = text.strip() if len(text) <= LONGEST_NUMBER else ""
-    found = _NUMBER.fullmatch(said)
+    words = text.strip() if len(text) <= LONGEST_NUMBER else ""
+    found = _NUMBER.fullmatch(words)
     if found is None or (found[3] is not None and not int(found[3])):
         shown = text.strip()[:LONGEST_NUMBER] or "nothing"
         raise ClauseError(f"{shown} is no number; write it as 1/32 or 0.5")
     if found[3] is None:
-        return Fraction(said)
+        return Fraction(words)
     size = int(found[1] or 0) + Fraction(int(found[2]), int(found[3]))
-    return -size if said.startswith("-") else size
+    return -size if words.startswith("-") else size
 
 
 def read_json(text: str, what: str) -> Any:
@@ -87,7 +87,7 @@ def _constant(word: str) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class Said:
+class Fields:
     """An object of a file from outside, asked for its fields by name and type.
 
     Attributes
@@ -101,7 +101,7 @@ class Said:
     where: str = ""
 
     @classmethod
-    def of(cls, value: object, where: str = "") -> Said:
+    def of(cls, value: object, where: str = "") -> Fields:
         """Take something for an object.
 
         Raises
@@ -161,10 +161,10 @@ class Said:
             result.append(tuple(own))
         return tuple(result)
 
-    def each(self, name: str, most: int) -> Iterator[Said]:
+    def each(self, name: str, most: int) -> Iterator[Fields]:
         """Yield the objects of a list."""
         for n, row in enumerate(self._rows(name, most)):
-            yield Said.of(row, f"{self._at(name)}.{n}")
+            yield Fields.of(row, f"{self._at(name)}.{n}")
 
     def _text(self, found: object, where: str, most: int) -> str:
         if not isinstance(found, str) or len(found) > most:

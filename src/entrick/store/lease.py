@@ -32,10 +32,10 @@ def take_lease(session: Session, what: str, who: str, now: datetime, lasts: time
         holder, _, until = row.said.partition(" ")
         if holder != who and datetime.fromisoformat(until) > now:
             return False
-    said = f"{who} {(now + lasts).isoformat()}"
+    holding = f"{who} {(now + lasts).isoformat()}"
     if row is None:
-        session.add(About(name=LEASE + what, said=said))
+        session.add(About(name=LEASE + what, said=holding))
     else:
-        row.said = said
+        row.said = holding
     session.flush()
     return True

@@ -72,17 +72,17 @@ def _written(loop: Loop) -> str:
     sided = [(name, side, "") for (name, _, _), side in zip(plain, joins, strict=True)]
     turned = [(name, "", way) for (name, _, _), way in zip(plain, ways, strict=True)]
     full = [(name, side, way) for (name, _, _), side, way in zip(plain, joins, ways, strict=True)]
-    for said in (plain, sided, turned):
-        if _walks(loop, said):
-            return _text(said)
+    for steps in (plain, sided, turned):
+        if _walks(loop, steps):
+            return _text(steps)
     return _text(full)
 
 
-Said = list[tuple[str, str, str]]
+Steps = list[tuple[str, str, str]]
 
 
-def _text(said: Said) -> str:
-    return " > ".join(" ".join(word for word in words if word) for words in said)
+def _text(steps: Steps) -> str:
+    return " > ".join(" ".join(word for word in words if word) for words in steps)
 
 
 def _side(before: Piece, piece: Piece) -> str:
@@ -106,11 +106,11 @@ def _way(piece: Piece) -> str:
     return ""
 
 
-def _walks(loop: Loop, said: Said) -> bool:
+def _walks(loop: Loop, steps: Steps) -> bool:
     """Tell whether a walk with these words comes out as the loop."""
     stops = [
         Stop(_whole(piece.curve), name, way=way, side=(side,) if side else ())
-        for piece, (name, side, way) in zip(loop.pieces, said, strict=True)
+        for piece, (name, side, way) in zip(loop.pieces, steps, strict=True)
     ]
     try:
         found = walk(stops)

@@ -9,7 +9,7 @@ from dataclasses import asdict
 from typing import Any, get_args
 
 from ..measure import RulePiece, Unit
-from ..outside import Said, read_json, read_number
+from ..outside import Fields, read_json, read_number
 from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
 from ..practice.question import RULES, Question, Slip, Sort
@@ -84,11 +84,11 @@ def read_set(text: str) -> Set:
     """
     if len(text) > LONGEST_SET:
         raise ClauseError("this is larger than a set may be")
-    said = read_json(text, "set")
-    version = said.get("entrick_set") if isinstance(said, dict) else None
+    read = read_json(text, "set")
+    version = read.get("entrick_set") if isinstance(read, dict) else None
     if version not in (VERSION, BEFORE_DIGESTS):
         raise ClauseError(f'this is no set: it begins with  "entrick_set": {VERSION}')
-    whole = Said(said)
+    whole = Fields(read)
     try:
         papers = tuple(
             _paper(paper, sealed=version == VERSION)
@@ -97,94 +97,94 @@ def read_set(text: str) -> Set:
         briefs = whole.texts("briefs", MOST_PLANS, LONGEST_TEXT)
         seed = whole.whole("seed", 0, LARGEST_SEED)
         # Sets made before figures were printed have no plans in them.
-        has_plans = "plans" in said
+        has_plans = "plans" in read
         plans = whole.texts("plans", MOST_PLANS, MOST_CHARACTERS) if has_plans else ()
         return Set(whole.text("title", LONGEST_NAME), seed, briefs, papers, plans)
     except ClauseError as error:
         raise ClauseError(f"this set is not whole: {error.message}") from error
 
 
-def _paper(said: Said, sealed: bool) -> Paper:
-    student = said.text("student", LONGEST_NAME)
+def _paper(fields: Fields, sealed: bool) -> Paper:
+    student = fields.text("student", LONGEST_NAME)
     if sealed:
-        plain = {key: value for key, value in said.value.items() if key != "digest"}
-        if said["digest"] != _digest(plain):
+        plain = {key: value for key, value in fields.value.items() if key != "digest"}
+        if fields["digest"] != _digest(plain):
             raise ClauseError(
                 f"the paper of student {student} was changed after it was made, and would be "
                 "marked wrong: take the set from the register"
             )
     return Paper(
         student,
-        tuple(map(_question, said.each("questions", MOST_QUESTIONS))),
-        said.texts("givens", MOST_PLANS, LONGEST_BRIEF),
-        said.text("name", LONGEST_NAME) if "name" in said.value else "",
-        next(iter(said.wholes("hands", MOST_PLANS, 3)), ()) if "hands" in said.value else (),
+        tuple(map(_question, fields.each("questions", MOST_QUESTIONS))),
+        fields.texts("givens", MOST_PLANS, LONGEST_BRIEF),
+        fields.text("name", LONGEST_NAME) if "name" in fields.value else "",
+        next(iter(fields.wholes("hands", MOST_PLANS, 3)), ()) if "hands" in fields.value else (),
     )
 
 
-def _question(said: Said) -> Question:
-    sort, rule = said["sort"], said["rule"]
+def _question(fields: Fields) -> Question:
+    sort, rule = fields["sort"], fields["rule"]
     if sort not in get_args(Sort) or rule not in RULES:
-        raise ClauseError(f"{said.where} is no question")
-    choices = said.texts("choices", MOST_CHOICES, LONGEST_TEXT)
-    waits = said.wholes("waits", MOST_CHOICES, MOST_CHOICES)
+        raise ClauseError(f"{fields.where} is no question")
+    choices = fields.texts("choices", MOST_CHOICES, LONGEST_TEXT)
+    waits = fields.wholes("waits", MOST_CHOICES, MOST_CHOICES)
     right: float | str | tuple[str, ...]
     if sort == "order":
-        right = said.texts("right", MOST_CHOICES, LONGEST_TEXT)
+        right = fields.texts("right", MOST_CHOICES, LONGEST_TEXT)
         if sorted(right) != sorted(choices) or len(waits) != len(choices):
-            raise ClauseError(f"{said.where}.right puts other things in order than its choices")
+            raise ClauseError(f"{fields.where}.right puts other things in order than its choices")
         if any(wait >= len(choices) for each in waits for wait in each):
-            raise ClauseError(f"{said.where}.waits names more than its choices")
+            raise ClauseError(f"{fields.where}.waits names more than its choices")
     elif sort == "choice":
-        right = said.text("right", LONGEST_TEXT)
+        right = fields.text("right", LONGEST_TEXT)
         if right not in choices:
-            raise ClauseError(f"{said.where}.right is none of its choices")
+            raise ClauseError(f"{fields.where}.right is none of its choices")
     else:
-        right = said.number("right", LARGEST_ANSWER)
-        if sort == "length" and said["unit"] not in list(Unit):
-            raise ClauseError(f"{said.where}.unit is neither mm nor in")
+        right = fields.number("right", LARGEST_ANSWER)
+        if sort == "length" and fields["unit"] not in list(Unit):
+            raise ClauseError(f"{fields.where}.unit is neither mm nor in")
     return Question(
-        said.text("key", LONGEST_NAME),
+        fields.text("key", LONGEST_NAME),
         rule,
-        said.text("asks", LONGEST_TEXT),
+        fields.text("asks", LONGEST_TEXT),
         sort,
-        said.whole("line", 0, MOST_LINES),
+        fields.whole("line", 0, MOST_LINES),
         right,
-        said.whole("step", 0, LARGEST_SEED),
-        said.text("unit", LONGEST_NAME),
-        said.number("near", LARGEST_ANSWER),
+        fields.whole("step", 0, LARGEST_SEED),
+        fields.text("unit", LONGEST_NAME),
+        fields.number("near", LARGEST_ANSWER),
         choices=choices,
-        slips=tuple(map(_slip, said.each("slips", MOST_SLIPS))),
-        hints=said.texts("hints", MOST_CHOICES, LONGEST_TEXT),
-        working=said.texts("working", MOST_CHOICES, LONGEST_TEXT),
+        slips=tuple(map(_slip, fields.each("slips", MOST_SLIPS))),
+        hints=fields.texts("hints", MOST_CHOICES, LONGEST_TEXT),
+        working=fields.texts("working", MOST_CHOICES, LONGEST_TEXT),
         waits=waits,
-        shows=said.text("shows", MOST_CHARACTERS),
-        setting=said.text("setting", LONGEST_NAME),
+        shows=fields.text("shows", MOST_CHARACTERS),
+        setting=fields.text("setting", LONGEST_NAME),
         # Sets made before rules were shown have none.
-        rule_shown=_piece(said.value.get("rule_shown"), said.where),
+        rule_shown=_piece(fields.value.get("rule_shown"), fields.where),
     )
 
 
 def _piece(value: object, where: str) -> RulePiece | None:
     if value is None:
         return None
-    said = Said.of(value, f"{where}.rule_shown")
-    unit = said.text("unit", LONGEST_NAME)
+    fields = Fields.of(value, f"{where}.rule_shown")
+    unit = fields.text("unit", LONGEST_NAME)
     if unit not in list(Unit):
-        raise ClauseError(f"{said.where}.unit is neither mm nor in")
-    step, ratio = (read_number(said.text(name, LONGEST_NAME)) for name in ("step", "ratio"))
+        raise ClauseError(f"{fields.where}.unit is neither mm nor in")
+    step, ratio = (read_number(fields.text(name, LONGEST_NAME)) for name in ("step", "ratio"))
     if not 0 < step <= LARGEST_ANSWER or not 0 < ratio <= LARGEST_ANSWER:
-        raise ClauseError(f"{said.where} is no rule: its step and ratio are more than nought")
-    pointer = None if said["pointer"] is None else said.whole("pointer", 0, MOST_MARKS)
-    first, count = said.whole("first", 0, MOST_MARKS), said.whole("count", 1, MOST_SHOWN)
+        raise ClauseError(f"{fields.where} is no rule: its step and ratio are more than nought")
+    pointer = None if fields["pointer"] is None else fields.whole("pointer", 0, MOST_MARKS)
+    first, count = fields.whole("first", 0, MOST_MARKS), fields.whole("count", 1, MOST_SHOWN)
     return RulePiece(Unit(unit), step, ratio, first, count, pointer)
 
 
-def _slip(said: Said) -> Slip:
-    is_text = isinstance(said["answer"], str)
+def _slip(fields: Fields) -> Slip:
+    is_text = isinstance(fields["answer"], str)
     return Slip(
-        said.text("key", LONGEST_NAME),
-        said.whole("weight", 0, 100),
-        said.text("answer", LONGEST_TEXT) if is_text else said.number("answer", LARGEST_ANSWER),
-        said.text("said", LONGEST_TEXT),
+        fields.text("key", LONGEST_NAME),
+        fields.whole("weight", 0, 100),
+        fields.text("answer", LONGEST_TEXT) if is_text else fields.number("answer", LARGEST_ANSWER),
+        fields.text("said", LONGEST_TEXT),
     )

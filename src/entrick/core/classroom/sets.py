@@ -199,8 +199,8 @@ def _seed_of(student: int, seed: int, turn: int) -> int:
 
 def _givens(work: Work) -> str:
     """Return what a plan is given and draws, in a row."""
-    said = "; ".join([*givens_of(work), *rows_drawn(work)])
-    return f"{brief_of(work)}, {work.solution.unit.value}, at {work.sheet.scale}: {said}"
+    words = "; ".join([*givens_of(work), *rows_drawn(work)])
+    return f"{brief_of(work)}, {work.solution.unit.value}, at {work.sheet.scale}: {words}"
 
 
 def make(

@@ -675,8 +675,8 @@ def _polar(variation: Variation) -> Iterator[_Measured]:
             continue
         row = np.array([_turn(column, name, about) - turn for column in columns]) / VARIED
         note = AngleDimension(places[about][0], 0.0, turn, "")
-        said = f"angle of {name} about {about}"
-        yield _Try((said,), note), row * np.sign(turn), abs(turn), (1, len(said), 0.0)
+        words = f"angle of {name} about {about}"
+        yield _Try((words,), note), row * np.sign(turn), abs(turn), (1, len(words), 0.0)
 
 
 def _turn(places: Mapping[str, tuple[Point, bool]], name: str, about: str) -> float:

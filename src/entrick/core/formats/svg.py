@@ -48,10 +48,10 @@ def write_svg(display: DisplayList, construction: bool = True, unit: Unit | None
         _clipped(light, marks, display) for light, marks in by_light(display, construction)
     )
     width, height = f"{display.width:.6g}", f"{display.height:.6g}"
-    said = f' data-unit="{unit.value}"' if unit else ""
+    words = f' data-unit="{unit.value}"' if unit else ""
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
-        f'viewBox="0 0 {width} {height}" data-scale="{display.factor:.12g}"{said} fill="none" '
+        f'viewBox="0 0 {width} {height}" data-scale="{display.factor:.12g}"{words} fill="none" '
         'stroke-linecap="round">\n'
         f'<rect width="{width}" height="{height}" '
         f'fill="#fffdf8"/>\n{_space(display)}{body}\n</svg>\n'

@@ -15,8 +15,8 @@ from ..kind import GROUPS, Kind
 def called(word: str) -> list[Kind]:
     """Return the kinds that a word of the trade may mean: one by its own name, else those reached
     by it, singular or plural."""
-    said = " ".join(word.casefold().split())
-    forms = (said, said.removesuffix("s"), f"{said}s")
+    words = " ".join(word.casefold().split())
+    forms = (words, words.removesuffix("s"), f"{words}s")
     found = (
         [kind for kind in kinds().values() if has(kind, form)]
         for form in forms

@@ -273,6 +273,16 @@ def _unless(gear: Gear, mate: Gear) -> str:
 def _working(
     args: Args, gear: Gear, module: Number, method: Method, mate: Gear | None
 ) -> Iterator[str]:
+    yield from _sizes_worked(args, gear, module)
+    yield from _thicknesses(args, gear)
+    yield from _measured_worked(args, gear, module)
+    yield from _over_pins(args, gear)
+    if mate is not None:
+        yield from _mate_worked(args, gear, module, mate)
+    yield from _flank_worked(args, gear, module, method)
+
+
+def _sizes_worked(args: Args, gear: Gear, module: Number) -> Iterator[str]:
     say, a, b = args.say, gear.addendum, gear.dedendum
     across = module * gear.teeth
     add, ded = times(a, module), times(b, module)
@@ -291,7 +301,12 @@ def _working(
         yield f"profile shift {gear.shift:g} × {say(module)} = {say(moved)}: {with_it}"
         less += f" + 2 × {say(moved)} × tan {angle}"
     yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
-    yield from _thicknesses(args, gear)
+
+
+def _measured_worked(args: Args, gear: Gear, module: Number) -> Iterator[str]:
+    """Yield what a caliper measures: one tooth across its chord, several over their flanks."""
+    say, across = args.say, module * gear.teeth
+    angle = spell_angle(math.degrees(gear.pressure))
     wide, high = gear.chordal
     half = spell_angle(math.degrees(gear.thickness / (2 * gear.pitch)))
     yield (
@@ -311,24 +326,29 @@ def _working(
         f"(π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}){by_number}) = "
         f"{say(gear.span(count))}"
     )
-    yield from _over_pins(args, gear)
-    if mate is not None:
-        if mate.shift:
-            yield (
-                f"the mate is shifted as far the other way, {mate.shift:g}: their distance "
-                "stays as it is without"
-            )
+
+
+def _mate_worked(args: Args, gear: Gear, module: Number, mate: Gear) -> Iterator[str]:
+    say, across = args.say, module * gear.teeth
+    if mate.shift:
         yield (
-            f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = "
-            f"{say(gear.distance(mate))}"
+            f"the mate is shifted as far the other way, {mate.shift:g}: their distance "
+            "stays as it is without"
         )
-        reach = [math.sqrt(each.tip**2 - each.base**2) for each in (gear, mate)]
-        yield (
-            f"contact ratio (√(R₁² − r₁²) + √(R₂² − r₂²) − C·sin φ) ÷ πm·cos φ = ({say(reach[0])} "
-            f"+ {say(reach[1])} − "
-            f"{say(gear.distance(mate) * math.sin(gear.pressure))}) ÷ {say(gear.base_pitch)} = "
-            f"{gear.contact_ratio(mate):.3f}{_unless(gear, mate)}"
-        )
+    yield (
+        f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = {say(gear.distance(mate))}"
+    )
+    reach = [math.sqrt(each.tip**2 - each.base**2) for each in (gear, mate)]
+    yield (
+        f"contact ratio (√(R₁² − r₁²) + √(R₂² − r₂²) − C·sin φ) ÷ πm·cos φ = ({say(reach[0])} "
+        f"+ {say(reach[1])} − "
+        f"{say(gear.distance(mate) * math.sin(gear.pressure))}) ÷ {say(gear.base_pitch)} = "
+        f"{gear.contact_ratio(mate):.3f}{_unless(gear, mate)}"
+    )
+
+
+def _flank_worked(args: Args, gear: Gear, module: Number, method: Method) -> Iterator[str]:
+    say = args.say
     if method == "arcs":
         face, inner, off = gear.two_arcs
         yield (

@@ -191,10 +191,10 @@ def _where_cut(args: Args, how: str) -> tuple[str, ...]:
     if args.get("between") is None or how == "following":
         return ()
     others = " or ".join(f"on {which}" for which in WORDED if which != _cut_on(args))
-    said = (
+    words = (
         "" if args.get("on") else f", as nothing is said; {others} takes another (washers: inner)"
     )
-    return (f"it ends where the circles cross {WORDED[_cut_on(args)]}{said}",)
+    return (f"it ends where the circles cross {WORDED[_cut_on(args)]}{words}",)
 
 
 def _draw_straight(

@@ -104,15 +104,17 @@ def _misfit(
 def _wanted(items: Sequence[Term], alike: Sequence[Form]) -> str:
     """Return what is wanted in a clause of some forms; where one thing stands where another is due,
     which."""
-    said = " or ".join(form.example for form in alike)
+    words = " or ".join(form.example for form in alike)
     if len(alike) == 1 and len(alike[0].slots) == 1 and len(items) == len(alike[0].parts):
         slot = alike[0].slots[0]
         stands = items[alike[0].parts.index(slot)]
         if isinstance(stands, Num) and slot.is_reference:
-            return f"{write(stands)} is a number; here {slot.expectation} is wanted by name: {said}"
+            return (
+                f"{write(stands)} is a number; here {slot.expectation} is wanted by name: {words}"
+            )
         if isinstance(stands, Name) and not slot.is_reference and not slot.choices:
-            return f"{write(stands)} is no given; here {slot.expectation} is wanted: {said}"
-    return f"expected {said}"
+            return f"{write(stands)} is no given; here {slot.expectation} is wanted: {words}"
+    return f"expected {words}"
 
 
 def _unknown_clause(
@@ -122,11 +124,11 @@ def _unknown_clause(
     for items in readings(clause.items, givens.__contains__):
         parted = _parted(items, forms, MOST_PARTED)
         if parted is not None:
-            said = ", ".join(str(Clause(each)) for each in parted)
+            message = ", ".join(str(Clause(each)) for each in parted)
             return ClauseError(
-                f"{clause}: a comma is missing between two clauses: {said}",
+                f"{clause}: a comma is missing between two clauses: {message}",
                 index,
-                (str(clause), said),
+                (str(clause), message),
             )
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""

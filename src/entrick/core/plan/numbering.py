@@ -57,9 +57,9 @@ def next_free(taken: Collection[str], like: str = "") -> str:
 def renumbered(text: str, number: str) -> str:
     """Return a plan's text, in canonical spacing, with another drawing number."""
     row = f"drawing {number}"
-    said, count = re.subn(r"^drawing .*$", lambda _: row, text, count=1, flags=re.M)
+    result, count = re.subn(r"^drawing .*$", lambda _: row, text, count=1, flags=re.M)
     if count:
-        return said
+        return result
     title = re.match(r"plan .*\n", text)
     at = title.end() if title else 0
     return f"{text[:at]}{row}\n{text[at:]}"

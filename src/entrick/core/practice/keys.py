@@ -24,12 +24,12 @@ def answer_of(question: Question) -> str:
 def key_of(question: Question) -> str:
     """Write the right answer as a key has it: with the graduation it may be off, or what an order
     has to keep."""
-    said = answer_of(question)
+    result = answer_of(question)
     if question.sort == "length":
         near = spell(Fraction(question.near).limit_denominator(1000), Unit(question.unit))
         return f"{short_key_of(question)} {question.unit}, give or take {near}"
     if question.sort == "choice":
-        return f"{chr(ord('a') + question.choices.index(said))}) {said}"
+        return f"{chr(ord('a') + question.choices.index(result))}) {result}"
     if question.sort == "order":
         kept = [
             f"{before + 1} before {after + 1}"
@@ -37,8 +37,8 @@ def key_of(question: Question) -> str:
             for before in waits
             if not any(before in question.waits[other] for other in waits)
         ]
-        return f"such as {said}: any order with {', '.join(kept)}" if kept else "any order"
-    return said
+        return f"such as {result}: any order with {', '.join(kept)}" if kept else "any order"
+    return result
 
 
 def short_key_of(question: Question) -> str:

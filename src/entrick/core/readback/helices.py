@@ -113,12 +113,12 @@ def _wound(run: Run, spots: list[Point], level: bool, within: float, unit: Unit)
     foot = Point(begun, -axis) if level else Point(axis, begun)
     turns = " ".join(part for part in (str(halves // 2 or ""), "1/2" if halves % 2 else "") if part)
     near = close / 4
-    said = (
+    words = (
         f"helix, from FOOT, diameter {simplest(2 * radius, unit, near)}, "
         f"lead {simplest(lead, unit, near)}, {turns} turns"
         f"{', left hand' if left else ''}{', level' if level else ''}"
     )
-    return _held(said, foot, halves, run, close, unit)
+    return _held(words, foot, halves, run, close, unit)
 
 
 def _held(said: str, foot: Point, halves: int, run: Run, close: float, unit: Unit) -> Wound | None:

@@ -489,8 +489,8 @@ class Outline:
             nearest = self._parts(touched)[-1 if touched == before else 0]
             through = self.rows.point(free)
             long = ", long" if abs(arc.sweep) > math.pi else ""
-            said = f"arc, radius {size}, touching {nearest}, through {through}{long}"
-            return self.rows.add("t", said, arc)
+            words = f"arc, radius {size}, touching {nearest}, through {through}{long}"
+            return self.rows.add("t", words, arc)
         assert before is not None
         assert after is not None
         a, b = self._parts(before)[-1], self._parts(after)[0]
@@ -614,8 +614,8 @@ def _by_ends(piece: Piece, rows: Rows, opened: bool) -> str:
         through = ", ".join(f"through {rows.point(spot)}" for spot in (a, piece.middle, b))
         circle = rows.add("c", f"circle, {through}")
         return f"{circle} {'ccw' if piece.sweep > 0 else 'cw'}"
-    said = (
+    words = (
         f"arc, radius {rows.say(piece.radius, '')}, through {rows.point(a)}, through "
         f"{rows.point(b)}"
     )
-    return rows.add("t", said, piece)
+    return rows.add("t", words, piece)

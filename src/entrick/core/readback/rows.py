@@ -36,7 +36,7 @@ TOKEN = re.compile("\x01(\\d+)\x02")
 
 
 @dataclass(frozen=True, slots=True)
-class Said:
+class Written:
     """One number in a row: of what, how it is written, and whether it had to be rounded to be
     simple."""
 
@@ -72,7 +72,7 @@ class Rows:
     owner: int = 0
     lines: dict[str, str] = field(default_factory=dict)
     _rows: list[tuple[int, str, str]] = field(default_factory=list)
-    _said: list[Said] = field(default_factory=list)
+    _numbers: list[Written] = field(default_factory=list)
     _points: dict[tuple[int, int], list[tuple[Point, str]]] = field(default_factory=dict)
     _circles: list[tuple[Circle, str]] = field(default_factory=list)
     _rings: list[tuple[Point, Point, int, str]] = field(default_factory=list)
@@ -111,22 +111,22 @@ class Rows:
         return f"-{token}" if degrees < 0 and text != "0" else token
 
     def _token(self, role: str, text: str, value: float, exact: float = READ_EXACT) -> str:
-        self._said.append(Said(role, text, abs(worth(text) - value) > exact))
-        return f"\x01{len(self._said) - 1}\x02"
+        self._numbers.append(Written(role, text, abs(worth(text) - value) > exact))
+        return f"\x01{len(self._numbers) - 1}\x02"
 
-    def count(self, said: str) -> None:
+    def count(self, text: str) -> None:
         """Count the numbers of a row that are what they are and never become givens."""
-        self._said += [Said("", text, False) for text in re.findall(r"[\d.]+", said)]
+        self._numbers += [Written("", number, False) for number in re.findall(r"[\d.]+", text)]
 
     def name(self, stem: str) -> str:
         """Return a new name."""
         self._count[stem] += 1
         return f"{stem}{self._count[stem]}"
 
-    def add(self, stem: str, said: str, target: Curve | Sequence[Curve] | None = None) -> str:
+    def add(self, stem: str, row: str, target: Curve | Sequence[Curve] | None = None) -> str:
         """Write a row, and return its name."""
         name = self.name(stem)
-        self._rows.append((self.owner, name, said))
+        self._rows.append((self.owner, name, row))
         if target is not None:
             self.targets[name] = target
         return name
@@ -137,9 +137,9 @@ class Rows:
         givens = {key: "w99" for key in uses if uses[key] > 1}
 
         def length(row: str) -> int:
-            said = [self._said[int(n)] for n in TOKEN.findall(row)]
+            numbers = [self._numbers[int(n)] for n in TOKEN.findall(row)]
             return len(TOKEN.sub("", row)) + sum(
-                len(givens.get((each.role, each.text), each.text)) + 1 for each in said
+                len(givens.get((each.role, each.text), each.text)) + 1 for each in numbers
             )
 
         return {owner for owner, name, row in self._rows if len(name) + 3 + length(row) > most - 60}
@@ -174,15 +174,15 @@ class Rows:
         """Return the name of a place, measured from the datum where it has none."""
         text = self.known(spot)
         if not text:
-            said: list[str] = []
+            ways: list[str] = []
             if not self.is_nought(spot.x):
-                said.append(
+                ways.append(
                     f"{self.say(abs(spot.x), 'across')} {'right' if spot.x > 0 else 'left'} of O"
                 )
             if not self.is_nought(spot.y):
                 up = f"{self.say(abs(spot.y), 'up')} {'above' if spot.y > 0 else 'below'}"
-                said.append(up if said else f"{up} O")
-            text = self.add("P", f"point, {', '.join(said)}")
+                ways.append(up if ways else f"{up} O")
+            text = self.add("P", f"point, {', '.join(ways)}")
             self.remember(spot, text)
         return text
 
@@ -224,15 +224,15 @@ class Rows:
 
     def points(self, spots: Sequence[Point]) -> str:
         """Write a list of places from the datum, and return the name of them all."""
-        said = ", ".join(" ".join(self._signed(value) for value in spot) for spot in spots)
-        name = self.add("at", f"points, from O, {said}")
+        words = ", ".join(" ".join(self._signed(value) for value in spot) for spot in spots)
+        name = self.add("at", f"points, from O, {words}")
         for k, spot in enumerate(spots, 1):
             self.remember(spot, f"{name}.{k}")
         return name
 
     def _signed(self, value: float) -> str:
-        said = self.say(abs(value), "")
-        return f"(-{said})" if value < 0 and self.simple(abs(value)) != "0" else said
+        text = self.say(abs(value), "")
+        return f"(-{text})" if value < 0 and self.simple(abs(value)) != "0" else text
 
     def ring(self, centre: Point, first: Point, count: int) -> str:
         """Return the name of places equally spaced round a centre, counter-clockwise from the
@@ -269,57 +269,65 @@ class Rows:
         """Return how many numbers the rows rest on: what is given once counts once."""
         return len(
             {
-                (said.role, said.text) if self._is_given(said) else n
-                for n, said in enumerate(self._said)
+                (number.role, number.text) if self._is_given(number) else n
+                for n, number in enumerate(self._numbers)
             }
         )
 
     def figures_in_all(self) -> float:
         """Return how many figures all numbers have."""
-        return sum(cost(said.text) for said in self._said)
+        return sum(cost(number.text) for number in self._numbers)
 
     def shared(self) -> int:
         """Return how many numbers are said several times, and so become givens."""
-        return len({(said.role, said.text) for said in self._said if self._is_given(said)})
+        return len(
+            {(number.role, number.text) for number in self._numbers if self._is_given(number)}
+        )
 
     def rounded(self) -> int:
         """Return how many numbers had to be rounded."""
-        return sum(said.rounded for said in self._said)
+        return sum(number.rounded for number in self._numbers)
 
-    def _is_given(self, said: Said) -> bool:
-        return said.role in GIVEN and said.text != "0" and self._uses[said.role, said.text] > 1
+    def _is_given(self, number: Written) -> bool:
+        return (
+            number.role in GIVEN and number.text != "0" and self._uses[number.role, number.text] > 1
+        )
 
     @property
     def _uses(self) -> Counter[tuple[str, str]]:
-        return Counter((said.role, said.text) for said in self._said)
+        return Counter((number.role, number.text) for number in self._numbers)
 
     def text(self) -> str:
         """Return the rows, with what they say several times as givens above them."""
         uses = self._uses
         givens: dict[tuple[str, str], str] = {}
         lines: list[str] = []
-        for said in self._said:
-            key = said.role, said.text
-            if said.role in GIVEN and said.text != "0" and uses[key] > 1 and key not in givens:
-                stem, form = GIVEN[said.role]
+        for number in self._numbers:
+            key = number.role, number.text
+            if number.role in GIVEN and number.text != "0" and uses[key] > 1 and key not in givens:
+                stem, form = GIVEN[number.role]
                 givens[key] = self.name(stem)
-                rounded = any(each.rounded for each in self._said if (each.role, each.text) == key)
+                rounded = any(
+                    each.rounded for each in self._numbers if (each.role, each.text) == key
+                )
                 lines.append(
                     f"given {givens[key]} = "
-                    f"{form.format(said.text)}{', assumed' if rounded else ''}"
+                    f"{form.format(number.text)}{', assumed' if rounded else ''}"
                 )
         if lines:
             lines.append("")
         lines.append("O = datum, middle of sheet")
 
         def put(found: re.Match[str]) -> str:
-            said = self._said[int(found[1])]
-            return givens.get((said.role, said.text)) or said.text + (
-                "°" if said.role == "angle" else ""
+            number = self._numbers[int(found[1])]
+            return givens.get((number.role, number.text)) or number.text + (
+                "°" if number.role == "angle" else ""
             )
 
-        for _, name, said_row in self._rows:
-            own = [self._said[int(n)] for n in TOKEN.findall(said_row)]
-            assumed = any(said.rounded and (said.role, said.text) not in givens for said in own)
-            lines.append(f"{name} = {TOKEN.sub(put, said_row)}{', assumed' if assumed else ''}")
+        for _, name, row in self._rows:
+            own = [self._numbers[int(n)] for n in TOKEN.findall(row)]
+            assumed = any(
+                number.rounded and (number.role, number.text) not in givens for number in own
+            )
+            lines.append(f"{name} = {TOKEN.sub(put, row)}{', assumed' if assumed else ''}")
         return "\n".join(lines) + "\n"

@@ -146,9 +146,9 @@ class Listener:
         a proxy, from somebody who has come in."""
         if self._knows is None and is_here((scope.get("client") or ("",))[0]):
             return True
-        said = b"; ".join(value for name, value in scope["headers"] if name == b"cookie")
+        cookies = b"; ".join(value for name, value in scope["headers"] if name == b"cookie")
         try:
-            cookie = SimpleCookie(said.decode("latin-1")).get(COOKIE)
+            cookie = SimpleCookie(cookies.decode("latin-1")).get(COOKIE)
         except CookieError:
             return False
         if cookie is None:

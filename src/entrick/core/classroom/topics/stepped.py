@@ -16,10 +16,10 @@ def draw(random: Random) -> str:
         links = [a + 2 * n for n, a in enumerate(sorted(links))]
         random.shuffle(links)
     open_link = random.randrange(4)
-    said = " ".join("?" if n == open_link else str(size) for n, size in enumerate(links))
+    words = " ".join("?" if n == open_link else str(size) for n, size in enumerate(links))
     rise = random.randrange(12, 22, 2)
     return f"""
-        chain c = {said}, overall {sum(links)} "along the foot"
+        chain c = {words}, overall {sum(links)} "along the foot"
         given h = {rise} "each step"
         O = datum, middle of sheet
         A = point, {sum(links) // 2} left of O

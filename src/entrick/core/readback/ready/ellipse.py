@@ -24,11 +24,11 @@ def _axes(whole: Ellipse, rows: Rows, how: str) -> str:
     turn = math.remainder(whole.major.angle, math.pi)
     fine = rows.fine / whole.a
     first, second = (rows.say(2 * half, "size") for half in (whole.a, whole.b))
-    said = f"ellipse, centred on {rows.point(whole.centre)}, "
+    words = f"ellipse, centred on {rows.point(whole.centre)}, "
     if abs(abs(turn) - math.pi / 2) <= fine:
-        return rows.add("e", f"{said}axes {second} and {first}{how}")
+        return rows.add("e", f"{words}axes {second} and {first}{how}")
     tilt = "" if abs(turn) <= fine else f", at {rows.say_angle(turn, whole.a)}"
-    return rows.add("e", f"{said}axes {first} and {second}{tilt}{how}")
+    return rows.add("e", f"{words}axes {first} and {second}{tilt}{how}")
 
 
 def _oval(run: Run, rows: Rows) -> str:

@@ -321,13 +321,13 @@ def test_the_same_fault_has_the_same_reference_and_memory_is_no_fault(net: None)
         try:
             fall()
         except IndexError as error:
-            return fault.told(error, "here")
+            return fault.report(error, "here")
         return ""
 
     assert told() == told()
     with pytest.raises(MemoryError):
-        fault.told(MemoryError(), "here")
-    assert "more work" in fault.told(fault.OutOfTime(), "here")
+        fault.report(MemoryError(), "here")
+    assert "more work" in fault.report(fault.OutOfTime(), "here")
 
 
 @given(st.integers(0, 2**32))

@@ -52,7 +52,7 @@ def look(file: Path, picture: Path, kit: Kit | None, within: float, as_json: boo
     if as_json:
         click.echo(json.dumps(looked_data(finding), ensure_ascii=False, indent=2))
     else:
-        click.echo("\n".join(_told(finding)))
+        click.echo("\n".join(_described(finding)))
     sys.exit(0 if finding.is_within else 1)
 
 
@@ -68,7 +68,7 @@ def _look_at_places(work: Work, table: Path) -> int:
     return 0 if found.fits and not found.slips else 1
 
 
-def _told(finding: Finding) -> Iterator[str]:
+def _described(finding: Finding) -> Iterator[str]:
     yield finding.sentence
     yield from finding.notes
     for row in finding.rows:

@@ -74,7 +74,7 @@ class Work(Distinct):
         try:
             return findings(self.checked)
         except Exception as error:
-            fault.told(error, "inspecting")
+            fault.report(error, "inspecting")
         found: list[Finding] = []
         for rule in rules():
             seen, _, faults = skip_failing(
@@ -155,7 +155,7 @@ def skip_failing(
     try:
         return stage(solution), solution, ()
     except Exception as error:
-        fault.told(error, doing)
+        fault.report(error, doing)
     whole = solution
     solution = replace(whole, entries=tuple(replace(entry, made=None) for entry in whole.entries))
     result: T | None = None
@@ -167,7 +167,7 @@ def skip_failing(
         try:
             result, solution = stage(more), more
         except Exception as error:
-            told = fault.told(error, f"{doing} line {entry.line}, {entry.statement.kind}")
+            told = fault.report(error, f"{doing} line {entry.line}, {entry.statement.kind}")
             failure = PlanError(entry.line, told)
             faults.append(failure)
             entries[index] = replace(entry, made=None, error=entry.error or failure)

@@ -24,7 +24,7 @@ class OutOfTime(Exception):
     """The work in hand takes longer than any sensible plan does; raised into it from outside."""
 
 
-def told(error: Exception, where: str) -> str:
+def report(error: Exception, where: str) -> str:
     """Return what is said of an unforeseen exception at its place, and log it.
 
     Parameters

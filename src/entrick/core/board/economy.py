@@ -8,6 +8,7 @@ import math
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import replace
+from itertools import accumulate
 from typing import cast
 
 from ..acts.act import (
@@ -42,8 +43,8 @@ from .together import regrouped
 SPARED = cast(Memo[Ordered], MEMO)
 """Statements of which acts are left out, or done together with others."""
 
-At = tuple[int, int]
-"""Where an act stands: in which statement, and the how manieth it is there."""
+At = int
+"""Where an act stands among all of the plan."""
 
 
 def acts_at_board(solution: Solution, sheet: Sheet, kit: Kit | None = None) -> tuple[Ordered, ...]:
@@ -111,31 +112,35 @@ def _both_marked(acts: Sequence[Act]) -> Iterator[Act]:
 def spared(ordered: Sequence[Ordered]) -> tuple[Ordered, ...]:
     """Return the acts of a plan without those that are done in vain, or may be done at once with
     others."""
-    acts = {(i, j): act for i, own in enumerate(ordered) for j, act in enumerate(own.acts)}
-    asked = {(i, at) for i, own in enumerate(ordered) for at in _asked(own)}
-    stands = {(i, j): keys for i, own in enumerate(ordered) for j, keys in enumerate(own.stands)}
-    out = _in_vain(acts, asked, stands)
-    kept = {at: act for at, act in acts.items() if at not in out}
+    every = [act for own in ordered for act in own.acts]
+    of = [index for index, own in enumerate(ordered) for _ in own.acts]
+    stands = [keys for own in ordered for keys in own.stands]
+    first = list(accumulate((len(own.acts) for own in ordered), initial=0))
+    asked = {start + at for start, own in zip(first, ordered, strict=False) for at in _asked(own)}
+    out = _in_vain(every, of, asked, stands)
+    kept = {at: act for at, act in enumerate(every) if at not in out}
     uses: dict[Key, list[At]] = {}
     for at in kept:
         for key in stands[at]:
             uses.setdefault(key, []).append(at)
     guests = _held(kept, asked, uses) | _ticked(kept, uses) | dict(_lined_in_at_once(kept, uses))
     out |= set(guests.values())
-    reaches = _as_far_as_wanted(kept, asked, ordered, uses)
-    labels = {
-        act.of: act.strokes[0].label for act in acts.values() if isinstance(act, Finish) and act.of
-    }
-    done = {**acts, **reaches}
+    sizes = [own.size for own in ordered for _ in own.acts]
+    places = {key: at for own in ordered for key, at in own.marked.items()}
+    reaches = _as_far_as_wanted(kept, asked, uses, places, sizes)
+    labels = {act.of: act.strokes[0].label for act in every if isinstance(act, Finish) and act.of}
+    for at, act in reaches.items():
+        every[at] = act
     return tuple(
-        _rewritten(own, i, done, out, guests, (labels, reaches)) for i, own in enumerate(ordered)
+        _rewritten(own, range(start, start + len(own.acts)), every, out, guests, (labels, reaches))
+        for start, own in zip(first, ordered, strict=False)
     )
 
 
 def _rewritten(
     own: Ordered,
-    index: int,
-    acts: Mapping[At, Act],
+    numbers: Sequence[At],
+    acts: Sequence[Act],
     out: Set[At],
     guests: Mapping[At, At],
     changed: tuple[Mapping[Key, str], Mapping[At, Act]],
@@ -143,22 +148,27 @@ def _rewritten(
     """Return a statement without the acts that are out, with guests in others, with marks lettered
     where they are made, and lines no longer than they are wanted."""
     labels, reaches = changed
-    stay = [(index, at) for at in range(len(own.acts)) if (index, at) not in out]
+    stay = [at for at in numbers if at not in out]
     hosted = {at: acts[guests[at]] for at in stay if at in guests}
     said = {at: labels[acts[at].leaves] for at in stay if acts[at].leaves in labels}
-    cut = tuple((at, acts[at].strokes) for at in stay if at in reaches)
-    if len(stay) == len(own.acts) and not hosted and not said and not cut:
+    cut = [at for at in stay if at in reaches]
+    if len(stay) == len(numbers) and not hosted and not said and not cut:
         return own
-    new = number_of((tuple(hosted.items()), *said.items(), cut))
-    key = (spared, own.serial, tuple(stay), new)
+    start = numbers[0]
+    parts = (
+        tuple((at - start, guest) for at, guest in hosted.items()),
+        tuple((at - start, label) for at, label in said.items()),
+        tuple((at - start, acts[at].strokes) for at in cut),
+    )
+    key = (spared, own.serial, tuple(at - start for at in stay), number_of(parts))
     known = SPARED.get(key)
     if known is not None:
         return known
-    found = []
+    result = []
     for at in stay:
         act = _with_guest(acts[at], hosted[at]) if at in hosted else acts[at]
-        found.append(_with_label(act, said[at]) if at in said else act)
-    return SPARED.put(key, replace(own, acts=tuple(found)), 1 + len(stay))
+        result.append(_with_label(act, said[at]) if at in said else act)
+    return SPARED.put(key, replace(own, acts=tuple(result)), 1 + len(stay))
 
 
 Uses = Mapping[Key, Sequence[At]]
@@ -166,13 +176,14 @@ Uses = Mapping[Key, Sequence[At]]
 
 
 def _as_far_as_wanted(
-    acts: Mapping[At, Act], asked: Set[At], ordered: Sequence[Ordered], uses: Uses
+    acts: Mapping[At, Act],
+    asked: Set[At],
+    uses: Uses,
+    places: Mapping[Key, Point],
+    sizes: Sequence[float],
 ) -> dict[At, Act]:
     """Return the lines without an end that are drawn for what stands on them alone, drawn no
     further than that: construction stays inside its own view."""
-    places: dict[Key, Point] = {}
-    for own in ordered:
-        places |= own.marked
     result: dict[At, Act] = {}
     for at, act in acts.items():
         if not isinstance(act, Draw) or at in asked or act.planned is None:
@@ -187,7 +198,7 @@ def _as_far_as_wanted(
             continue
         start = [places[act.start]] if act.start in places else []
         along = [act.planned.along(spot) for spot in (*spots, *start)]
-        room = ordered[at[0]].size * BEYOND
+        room = sizes[at] * BEYOND
         line = Line(
             act.planned.through, act.planned.direction, min(along) - room, max(along) + room
         )
@@ -318,22 +329,25 @@ def _is_of(thing: Thing, shape: Shape) -> bool:
     return False
 
 
-def _in_vain(acts: Mapping[At, Act], asked: Set[At], stands: Mapping[At, Sequence[Key]]) -> set[At]:
-    """Return the acts whose results nothing that is done stands on, from the last one back."""
+def _in_vain(
+    acts: Sequence[Act], of: Sequence[int], asked: Set[At], stands: Sequence[Sequence[Key]]
+) -> set[At]:
+    """Return the acts whose results nothing that is done stands on, from the last one back; `of` is
+    the statement of each."""
     wanted: set[Key] = set()
     out: set[At] = set()
     gone_over: dict[Key, int] = {}
-    for at in reversed(list(acts)):
+    for at in reversed(range(len(acts))):
         act = acts[at]
         if isinstance(act, GoOver):
             # A curve of a diagram that a later line of the plan lines in as well.
             curves = [each.thing for each in act.pieces if isinstance(each.planned, Loop)]
-            later = all(gone_over.get(thing, at[0]) > at[0] for thing in curves)
+            later = all(gone_over.get(thing, of[at]) > of[at] for thing in curves)
             if len(curves) == len(act.pieces) and later:
                 out.add(at)
                 continue
             for thing in curves:
-                gone_over.setdefault(thing, at[0])
+                gone_over.setdefault(thing, of[at])
         if isinstance(act, Finish) and act.of:
             # The act that makes a mark letters it.
             out.add(at)

@@ -146,7 +146,7 @@ def step_of_all(acts: Sequence[Act], say: Say) -> Step:
     texts = [_parts(step.text) for step in steps]
     if all(isinstance(act, Prick) and act.held is None for act in acts):
         texts = _paired(texts)
-    text = tidy(_told(texts, say))
+    text = tidy(_words(texts, say))
     if text.startswith(("Draw the curve", "Line in the curve")):
         text = text.replace("the curve", "the curves", 1)
     return replace(
@@ -195,7 +195,7 @@ def _paired(texts: Sequence[Sequence[str]]) -> list[list[str]]:
     return [[*text[:3], f"{text[3]}–{text[5]}", *text[6:]] for text in texts]
 
 
-def _told(texts: Sequence[Sequence[str]], say: Say) -> str:
+def _words(texts: Sequence[Sequence[str]], say: Say) -> str:
     """Say once what texts have in common, and join what they differ in."""
     said = []
     for words in zip_longest(*texts, fillvalue=""):

@@ -89,7 +89,7 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     return Made(
         shape,
         f"Arc {args.name} of radius {args.say(size)}, "
-        f"{' and '.join(_told(clause) for clause in clauses)}" + _lying(args) + ".",
+        f"{' and '.join(_words(clause) for clause in clauses)}" + _lying(args) + ".",
         tuple(
             _working(args, clause, locus, size)
             for clause, locus in zip(clauses, tangency.loci, strict=True)
@@ -259,7 +259,7 @@ def _said_to_lie(tangency: Tangency, arc: Arc) -> Point | None:
     return reflect(arc.centroid, axis)
 
 
-def _told(clause: ClauseValues) -> str:
+def _words(clause: ClauseValues) -> str:
     return f"{'centred on' if clause.key == 'centred' else clause.key} {clause.ref('target').text}"
 
 

@@ -90,7 +90,7 @@ def construct(args: Args) -> Made:
     ]
     return Made(
         cut,
-        f"Chamfer {args.name} between {names[0]} and {names[1]}, {_told(args, names, legs)}.",
+        f"Chamfer {args.name} between {names[0]} and {names[1]}, {_words(args, names, legs)}.",
         (
             f"the cut is {args.say(abs(end - start))} long, at {lean[0]} to {names[0]} and "
             f"{lean[1]} to {names[1]}",
@@ -147,7 +147,7 @@ def _between(one: Point, other: Point) -> float:
     return abs(math.degrees(math.atan2(one.cross(other), one.dot(other))))
 
 
-def _told(args: Args, names: Sequence[str], legs: Legs) -> str:
+def _words(args: Args, names: Sequence[str], legs: Legs) -> str:
     leg = args.get("leg")
     if leg:
         return f"{args.say(legs[0])} along {names[0]} at {spell_angle(leg.length('angle').value)}"

@@ -163,7 +163,7 @@ def construct(args: Args) -> Made:
     about = f", tracing {args.say(traced.length('size').value)} from its centre" if traced else ""
     return Made(
         shape,
-        f"{_word(rolled)} {args.name} {_told(args)}, rolling radius {args.say(size)}{about}, "
+        f"{_word(rolled)} {args.name} {_words(args)}, rolling radius {args.say(size)}{about}, "
         f"{turns.text} turns.",
         (
             f"a turn rolls 2π × {args.say(size)} = {args.say(math.tau * rolled.size)}, "
@@ -234,7 +234,7 @@ def _read(args: Args) -> _Along | _Round:
     return _Round(*rolled, circle, base.ref("circle").text, -1 if inside else 1, begin)
 
 
-def _told(args: Args) -> str:
+def _words(args: Args) -> str:
     start = args.get("from")
     if start is not None:
         return f"from {start.ref('start').text}"

@@ -45,7 +45,7 @@ def construct(args: Args) -> Made:
     half = math.degrees(math.atan2(curve.b, curve.a))
     return Made(
         shape,
-        f"Hyperbola {args.name}, {_told(args)}.",
+        f"Hyperbola {args.name}, {_words(args)}.",
         (
             f"half axes {args.say(curve.a)} and {args.say(curve.b)}; foci "
             f"√({args.say(curve.a)}² + {args.say(curve.b)}²) = {args.say(c)} from the centre",
@@ -95,7 +95,7 @@ def _curve(args: Args) -> Hyperbola:
     )
 
 
-def _told(args: Args) -> str:
+def _words(args: Args) -> str:
     clause = args.get("foci") or args.need("asymptotes")
     names = f"{clause.ref('first').text} and {clause.ref('second').text}"
     axis, vertices = args.get("axis"), args.get("vertices")

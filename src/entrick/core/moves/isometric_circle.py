@@ -68,7 +68,7 @@ def construct(args: Args) -> Made:
             f"true axes √1.5 × {args.say(diameter)} = {args.say(2 * true.a)} and √0.5 × "
             f"{args.say(diameter)} = "
             f"{args.say(2 * true.b)}",
-            *_told(args, four, diameter, off, place, true.centre, how),
+            *_described(args, four, diameter, off, place, true.centre, how),
         ),
         parts=parts,
         centre_name=f"{args.name}.centre",
@@ -77,7 +77,7 @@ def construct(args: Args) -> Made:
     )
 
 
-def _told(
+def _described(
     args: Args,
     four: FourCentres,
     diameter: float,

@@ -76,7 +76,7 @@ def construct(args: Args) -> Made:
     method = _method(args, count, place)
     return Made(
         shape,
-        f"Polygon {args.name}, {count} sides, {_told(args, clause)}.",
+        f"Polygon {args.name}, {count} sides, {_words(args, clause)}.",
         (
             f"360 ÷ {count} = {spell_angle(360 / count)}",
             f"side 2 × {args.say(radius)} × sin {spell_angle(180 / count)} = {args.say(side)}",
@@ -94,7 +94,7 @@ def construct(args: Args) -> Made:
     )
 
 
-def _told(args: Args, clause: ClauseValues) -> str:
+def _words(args: Args, clause: ClauseValues) -> str:
     if clause.key in ("on", "diagonal"):
         first, second = (clause.ref(slot).text for slot in ("first", "second"))
         return (

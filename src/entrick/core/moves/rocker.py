@@ -57,7 +57,7 @@ def construct(args: Args) -> Made:
         f"Cam {args.name} about {name}, turning {turning}, least "
         f"{args.say(args.need('least').length('radius').value)}, under an arm "
         f"{args.say(cam.arm)} about {args.need('pivot').ref('pivot').text}, "
-        f"{_follower_told(args, cam)}: " + ", ".join(map(_told, cam.events)) + ".",
+        f"{_follower_told(args, cam)}: " + ", ".join(map(_words, cam.events)) + ".",
         tuple(_working(args, cam, parts)),
         parts=named,
         centre_name=name,
@@ -138,7 +138,7 @@ def _spot(cam: Rocker, angle: float) -> Point:
     return cam.pitch(index, share)[0]
 
 
-def _told(event: Event) -> str:
+def _words(event: Event) -> str:
     angle = spell_angle(math.degrees(event.angle))
     if event.stands:
         return f"dwell {angle}"

@@ -15,7 +15,7 @@ MOST = 200
 
 
 def without_besides(
-    runs: Sequence[Run], within: float, told: list[str], keep: bool = False
+    runs: Sequence[Run], within: float, notes: list[str], keep: bool = False
 ) -> tuple[list[Run], int]:
     """Return outlines without centre lines, and without what lies over a side of another, and how
     many are centre lines; told is what was left out, and what stays open. Where nothing closes,
@@ -26,7 +26,7 @@ def without_besides(
     runs : sequence of tuple
     within : float
         How far places may be off.
-    told : list of str
+    notes : list of str
         What was left out is added to it.
     keep : bool
         What looks like a centre line is part of the outline: a groove, or a cut right through.
@@ -34,7 +34,7 @@ def without_besides(
     closed = [run for run in runs if is_closed(run, within)]
     opened = [run for run in runs if not is_closed(run, within)]
     if not closed or not opened or len(opened) > MOST:
-        _tell_open(opened, within, told)
+        _tell_open(opened, within, notes)
         return list(runs), 0
     rings = [boxed(loop_of(run)) for run in closed]
     over = [
@@ -47,19 +47,19 @@ def without_besides(
     centres = _centres(closed)
     through = [run for run in opened if run not in over and _is_centre_line(run, centres, within)]
     if over:
-        told.append(f"{_count(len(over), 'piece')} over a side of an outline left out")
+        notes.append(f"{_count(len(over), 'piece')} over a side of an outline left out")
     left = over if keep else [*over, *through]
     if through and not keep:
-        told.append(f"{_count(len(through), 'centre line')} left out")
-    _tell_open([run for run in opened if run not in left], within, told)
+        notes.append(f"{_count(len(through), 'centre line')} left out")
+    _tell_open([run for run in opened if run not in left], within, notes)
     return [run for run in runs if run not in left], len(through)
 
 
-def _tell_open(opened: Sequence[Run], within: float, told: list[str]) -> None:
+def _tell_open(opened: Sequence[Run], within: float, notes: list[str]) -> None:
     count = sum(map(len, opened))
     if count:
         closes, stays = ("closes", "stays") if count == 1 else ("close", "stay")
-        told.append(
+        notes.append(
             f"{_count(count, 'piece')} {closes} with no others within {within:g}, and {stays} open"
         )
 

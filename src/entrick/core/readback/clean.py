@@ -16,7 +16,7 @@ SHORT = 4
 end near each other says nothing."""
 
 
-def clean(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
+def clean(curves: Sequence[Curve], within: float, notes: list[str]) -> list[Run]:
     """Gather curves into runs.
 
     Parameters
@@ -24,7 +24,7 @@ def clean(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
     curves : sequence of Line, Arc, Circle or Ellipse
     within : float
         Ends that lie closer are one place.
-    told : list of str
+    notes : list of str
         What was mended is added to it.
 
     Returns
@@ -32,10 +32,10 @@ def clean(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
     list of Run
         Closed ones first.
     """
-    return gathered(once(curves, within, told), within, told)
+    return gathered(once(curves, within, notes), within, notes)
 
 
-def once(curves: Sequence[Curve], within: float, told: list[str]) -> list[Curve]:
+def once(curves: Sequence[Curve], within: float, notes: list[str]) -> list[Curve]:
     """Leave out what lies over another piece, end for end."""
     seen: set[tuple[int, ...]] = set()
     kept: list[Curve] = []
@@ -58,11 +58,11 @@ def once(curves: Sequence[Curve], within: float, told: list[str]) -> list[Curve]
         seen.add(key)
         kept.append(curve)
     if double:
-        told.append(f"{double} pieces lay over others, and were left out")
+        notes.append(f"{double} pieces lay over others, and were left out")
     return kept
 
 
-def gathered(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
+def gathered(curves: Sequence[Curve], within: float, notes: list[str]) -> list[Run]:
     """Gather pieces end to end into runs; those that do not close stay open, and are told."""
     whole: list[Run] = [(curve,) for curve in curves if not isinstance(curve, Line | Arc)]
     chains = _Chains([curve for curve in curves if isinstance(curve, Line | Arc)], within)
@@ -74,7 +74,7 @@ def gathered(curves: Sequence[Curve], within: float, told: list[str]) -> list[Ru
         shut = abs(last - first) <= within and (len(run) > 1 or isinstance(run[0], Arc))
         (closed if shut else opened).append(joined(run, shut))
     if chains.gap > within / 100:
-        told.append(f"ends up to {chains.gap:.2g} apart were taken for one")
+        notes.append(f"ends up to {chains.gap:.2g} apart were taken for one")
     return [
         *(run for run in closed if not is_whole(run)),
         *whole,

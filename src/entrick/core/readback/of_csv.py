@@ -42,7 +42,7 @@ class OfCsv:
 
     curves: list[Curve] = field(default_factory=list)
     unit: Unit | None = None
-    told: list[str] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
     last: float = 0.0
 
 
@@ -213,7 +213,7 @@ def _columns(
         return _Columns(named["x"], named["y"], unit)
     first = 1 if width >= 3 and (_counts(rows) or COUNTS & named.keys()) else 0
     if first:
-        found.told.append("the first column counts the rows, and was left out")
+        found.notes.append("the first column counts the rows, and was left out")
     elif width == 4 and not headings and all(len(row) == 4 for row in rows):
         one = ",".join(rows[0])
         raise ProfileError(
@@ -238,7 +238,7 @@ def _tell_left_out(columns: Sequence[int], rows: Sequence[Sequence[str]], found:
     for at in columns:
         said = {row[at] for row in rows if at < len(row) and row[at].strip()}
         if len(said) > 1:
-            found.told.append(f"column {at + 1} was left out: a profile is flat, with x and y")
+            found.notes.append(f"column {at + 1} was left out: a profile is flat, with x and y")
 
 
 def _spot(row: Sequence[str], number: int, columns: _Columns) -> tuple[Point, str]:
@@ -262,7 +262,7 @@ def _closed(points: Sequence[Point], found: OfCsv) -> Iterator[Curve]:
     sides = tuple(Line.between(a, b) for a, b in pairwise([*corners, corners[0]]))
     kept, dropped = without_outliers(sides, READ_WITHIN)
     if dropped:
-        found.told.append(told_of(dropped))
+        found.notes.append(told_of(dropped))
     yield from kept
 
 

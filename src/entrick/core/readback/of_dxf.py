@@ -59,7 +59,7 @@ class OfDxf:
     curves: list[Curve] = field(default_factory=list)
     unit: Unit | None = None
     layers: tuple[str, ...] = ()
-    told: list[str] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
     last: float = 0.0
 
 
@@ -128,19 +128,19 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     chosen = [entity for entity in entities if not wanted or entity.dxf.layer.upper() in wanted]
     if len(chosen) < len(entities):
         words = ", ".join(name for name in names if name.upper() in wanted)
-        out.told.append(
+        out.notes.append(
             f"{len(entities) - len(chosen)} pieces on other layers than {words} left out"
         )
     drawn = [entity for entity in chosen if not _is_broken(entity, document)]
     if drawn and len(drawn) < len(chosen):
         left = len(chosen) - len(drawn)
-        out.told.append(f"{left} pieces drawn as centre or hidden lines left out")
+        out.notes.append(f"{left} pieces drawn as centre or hidden lines left out")
         chosen = drawn
     _read(chosen, tolerance(within, unit) / scale, out)
     out.last *= scale
     if scale != 1.0:
         out.curves = [scaled(curve, scale) for curve in out.curves]
-        out.told.append(
+        out.notes.append(
             f"the file's lengths were taken {scale:g} times, for {unit.value if unit else ''}"
         )
     return out
@@ -195,14 +195,14 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
     # What follows a curve is as exact as it follows it, whatever the file's decimals.
     out.last = 0.0 if followed else last_decimal(written)
-    out.told += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
+    out.notes += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
     if rising:
         words = "pieces do not lie flat" if rising > 1 else "piece does not lie flat"
-        out.told.append(f"{rising} {words}: its view from above was taken")
+        out.notes.append(f"{rising} {words}: its view from above was taken")
     if unsound:
-        out.told.append(f"{unsound} pieces of no length left out")
+        out.notes.append(f"{unsound} pieces of no length left out")
     if followed:
-        out.told.append(
+        out.notes.append(
             f"{followed} curves that are not round were followed by arcs within {within:g}"
         )
 

@@ -51,7 +51,7 @@ class OfSvg:
 
     curves: list[Curve] = field(default_factory=list)
     unit: Unit | None = None
-    told: list[str] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
     last: float = 0.0
 
 
@@ -129,7 +129,7 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     out = OfSvg([], unit)
     lined_in = [each for each in shapes if OUTLINE in str(each.values.get("class", "")).split()]
     if lined_in and len(lined_in) < len(shapes):
-        out.told.append(f"{len(shapes) - len(lined_in)} pieces that are not lined in left out")
+        out.notes.append(f"{len(shapes) - len(lined_in)} pieces that are not lined in left out")
     scale = _scale(root) if lined_in else 0.0
     if scale > 0:
         # A whole sheet, drawn to a scale: the part is in the units of its plan.
@@ -141,7 +141,7 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     drawn = [each for each in lined_in or shapes if not _is_broken(each)]
     if drawn and len(drawn) < len(lined_in or shapes):
         left = len(lined_in or shapes) - len(drawn)
-        out.told.append(f"{left} pieces drawn as broken lines left out")
+        out.notes.append(f"{left} pieces drawn as broken lines left out")
     followed = unsound = 0
     written: list[Written] = []
     for shape in drawn or lined_in or shapes:
@@ -161,9 +161,9 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     # What follows a curve is as exact as it follows it, whatever the file's decimals.
     out.last = 0.0 if followed else last_decimal(written) * by
     if unsound:
-        out.told.append(f"{unsound} pieces of no length, or of no place, left out")
+        out.notes.append(f"{unsound} pieces of no length, or of no place, left out")
     if followed:
-        out.told.append(
+        out.notes.append(
             f"{followed} curves that are not round were followed by arcs within {within:g}"
         )
     return out

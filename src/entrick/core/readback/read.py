@@ -58,37 +58,37 @@ def read_profile(
     """
     if len(data) > LARGEST_FILE:
         raise ProfileError("this file is larger than a profile may be")
-    told: list[str] = []
+    notes: list[str] = []
     unit: Unit | None = None
     named: tuple[str, ...] = ()
     curves: list[Curve]
     match name.lower().rpartition(".")[2]:
         case "csv":
             points = of_csv(data)
-            curves, unit, told, last = points.curves, points.unit, points.told, points.last
+            curves, unit, notes, last = points.curves, points.unit, points.notes, points.last
         case "dxf":
             dxf = of_dxf(data, asked, layers)
-            curves, unit, told, named = dxf.curves, dxf.unit, dxf.told, dxf.layers
+            curves, unit, notes, named = dxf.curves, dxf.unit, dxf.notes, dxf.layers
             last = dxf.last
         case "svg":
             svg = of_svg(data, asked)
-            curves, unit, told, last = svg.curves, svg.unit, svg.told, svg.last
+            curves, unit, notes, last = svg.curves, svg.unit, svg.notes, svg.last
         case _:
             known = ", ".join(f".{ending}" for ending in ENDINGS)
             raise ProfileError(f"{name}: a profile is one of {known}, the last of points")
     if not curves:
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
-    runs = clean(curves, within, told)
-    runs, centre_lines = without_besides(runs, within, told, keep_centre_lines)
+    runs = clean(curves, within, notes)
+    runs, centre_lines = without_besides(runs, within, notes, keep_centre_lines)
     near = within if within > READ_WITHIN else min(OF_LAST * last or READ_CLOSELY[0], within)
     runs = [whole_arcs(run, near, is_closed(run, within)) for run in runs]
-    runs = [_without_outliers(run, within, told) for run in runs]
+    runs = [_without_outliers(run, within, notes) for run in runs]
     arcs = [
         whole_arcs(_seen(run, within), near, True) if is_closed(run, within) else run
         for run in runs
     ]
-    arcs = [_machined(run, within, unit, told) for run in arcs]
+    arcs = [_machined(run, within, unit, notes) for run in arcs]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
@@ -103,39 +103,39 @@ def read_profile(
     rings = [(run, other) for run, other in zip(runs, arcs, strict=True) if is_closed(run, within)]
     hidden = sum(len(run) > len(other) for run, other in rings) - ovals
     if ovals:
-        told.append(
+        notes.append(
             f"{ovals} outline{'s' if ovals > 1 else ''} of many pieces follow an ellipse, and "
             "were taken for it"
         )
     if hidden:
-        told.append(
+        notes.append(
             f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}"
         )
     if any(crosses_itself(loop_of(run)) for run in arcs if is_closed(run, within)):
-        told.append("an outline crosses itself: look whether its points stand in their order")
-    return Profile(tuple(arcs), unit, tuple(told), named, within, last, centre_lines)
+        notes.append("an outline crosses itself: look whether its points stand in their order")
+    return Profile(tuple(arcs), unit, tuple(notes), named, within, last, centre_lines)
 
 
-def _without_outliers(run: Run, within: float, told: list[str]) -> Run:
+def _without_outliers(run: Run, within: float, notes: list[str]) -> Run:
     if not is_closed(run, within):
         return run
     kept, dropped = without_outliers(run, within)
     if dropped:
-        told.append(told_of(dropped))
+        notes.append(told_of(dropped))
     return kept
 
 
-def _machined(run: Run, within: float, unit: Unit | None, told: list[str]) -> Run:
+def _machined(run: Run, within: float, unit: Unit | None, notes: list[str]) -> Run:
     if not is_closed(run, within):
         result, said = as_helix(run, within, unit or Unit.MM)
-        told += [said] if said else []
+        notes += [said] if said else []
         return result
     if as_given(run, Rows(unit or Unit.MM, max(within, READ_CLOSELY[-1]))):
         return run
     for recognised in (as_gear, as_cam):
         result, said = recognised(run, within, unit or Unit.MM)
         if said:
-            told.append(said)
+            notes.append(said)
             return result
     return run
 

@@ -370,7 +370,7 @@ class _Solver:
                 failure = self._told(number, write_content(statement), error)
             else:
                 failure = PlanError(
-                    number, fault.told(error, f"constructing line {number}, {statement.kind}")
+                    number, fault.report(error, f"constructing line {number}, {statement.kind}")
                 )
             self.errors.append(failure)
             self.failed.add(statement.name)
@@ -455,7 +455,7 @@ class _Solver:
         except ClauseError as error:
             return Outcome(error, understood, text)
         except Exception as error:
-            refused = ClauseError(fault.told(error, f"trying what line {number} may mean"))
+            refused = ClauseError(fault.report(error, f"trying what line {number} may mean"))
             return Outcome(refused, understood, text)
         return Outcome(None, True, text, made)
 

@@ -115,10 +115,10 @@ def require(deed: str, whose: int | None = None) -> None:
     role = here().role
     if role is None:
         raise Refused(401, "Who works here?", "Say who works here first.")
-    raise Refused(403, "Not yours to do", _told(deed, role))
+    raise Refused(403, "Not yours to do", _words(deed, role))
 
 
-def _told(deed: str, role: str) -> str:
+def _words(deed: str, role: str) -> str:
     if may(deed, "runs", 1, 2):
         return f"Whoever {role} may not {deed} of others; ask whoever runs the office."
     return f"Whoever {role} may {deed} of their own alone."

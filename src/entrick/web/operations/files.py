@@ -127,7 +127,7 @@ def export_plan(path: ExportPath, body: ExportIn) -> Answer:
     try:
         written = format.written(done, options)
     except Exception as error:
-        message = fault.told(error, f"writing {format.key}")
+        message = fault.report(error, f"writing {format.key}")
         blamed = _blamed(format, done, options)
         raise Refused(500, "Not written", blamed + message.partition(";")[0]) from error
     name = f"{done.solution.drawing} {done.solution.title}"

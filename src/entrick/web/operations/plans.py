@@ -310,7 +310,7 @@ def _entry_or_fault(entry: Entry, done: Work) -> EntryOut:
         shown = _entry(entry, done)
     except Exception as error:
         told = PlanError(
-            entry.line, fault.told(error, f"presenting line {entry.line}, {entry.statement.kind}")
+            entry.line, fault.report(error, f"presenting line {entry.line}, {entry.statement.kind}")
         )
         return EntryOut(
             line=entry.line,

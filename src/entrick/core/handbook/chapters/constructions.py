@@ -78,12 +78,12 @@ def _worked_out(kind: Kind) -> str:
     others = [way for way in methods(done, entry.line) if not way.chosen]
     return sections(
         ("Worked", listed((entry.made.sentence, *entry.made.working))),
-        ("Drawn at the board", _told(steps)),
-        *((f"Drawn {way.said}", _told(way.steps)) for way in others),
+        ("Drawn at the board", _words(steps)),
+        *((f"Drawn {way.said}", _words(way.steps)) for way in others),
     )
 
 
-def _told(steps: Sequence[BoardStep]) -> str:
+def _words(steps: Sequence[BoardStep]) -> str:
     rows = [
         f"{step.tool}{f', **{step.setting.reading}**' if step.setting else ''}: {step.text}"
         for step in steps[:MOST_STEPS]

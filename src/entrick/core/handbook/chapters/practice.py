@@ -30,7 +30,7 @@ def _slips() -> dict[str, Slip]:
     return dict(sorted(found.items(), key=lambda each: (-each[1].weight, each[0])))
 
 
-def _told() -> str:
+def _words() -> str:
     rows = [
         (key, slip.said.replace("|", "/"), USUAL.get(slip.weight, ""))
         for key, slip in _slips().items()
@@ -65,7 +65,7 @@ def _pages() -> Sequence[Page]:
             "An answer that is not right is held against every slip that gives it; a finished "
             "sheet against every act with each of its slips. Where the needle stands, and what is "
             "not drawn at all, is no answer to a question: only the sheet shows it.",
-            more=lambda: f"{_told()}\n{_unasked()}",
+            more=lambda: f"{_words()}\n{_unasked()}",
         ),
     ]
 

@@ -36,15 +36,15 @@ def read_number(text: str) -> Fraction:
     >>> read_number("1 1/2"), read_number("-0.25")
     (Fraction(3, 2), Fraction(-1, 4))
     """
-    words = text.strip() if len(text) <= LONGEST_NUMBER else ""
-    found = _NUMBER.fullmatch(words)
+    number = text.strip() if len(text) <= LONGEST_NUMBER else ""
+    found = _NUMBER.fullmatch(number)
     if found is None or (found[3] is not None and not int(found[3])):
         shown = text.strip()[:LONGEST_NUMBER] or "nothing"
         raise ClauseError(f"{shown} is no number; write it as 1/32 or 0.5")
     if found[3] is None:
-        return Fraction(words)
+        return Fraction(number)
     size = int(found[1] or 0) + Fraction(int(found[2]), int(found[3]))
-    return -size if words.startswith("-") else size
+    return -size if number.startswith("-") else size
 
 
 def read_json(text: str, what: str) -> Any:

@@ -138,8 +138,9 @@ def _drawn_all(
         key = (_drawn, *(step.serial for step in own), stand.factor)
         drawn = DRAWN.get(key)
         if drawn is None or (drawn.view is not None and drawn.view != view):
-            owners = {own[0].name, *(name for step in own for name in _lined_in_at_once(step))}
-            named = [_names(solution.figure.items.get(name)) for name in owners]
+            # What the statement itself calls a thing comes first.
+            owners = [own[0].name, *(name for step in own for name in _lined_in_at_once(step))]
+            named = [_names(solution.figure.items.get(name)) for name in dict.fromkeys(owners)]
             marks, letters = _drawn(own, dict(ChainMap(*named)), stand)
             dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
             drawn = _Drawn(

@@ -18,6 +18,7 @@ from entrick.core.plan import edit
 from entrick.core.plan.document import Statement
 from entrick.core.plan.reader import read_line, read_plan
 from entrick.core.solve.run import _Solver
+from examples import some
 
 HEAD = """units mm
 sheet A3
@@ -64,6 +65,31 @@ def test_a_line_as_drafters_write_it_is_taken_mended_or_told(section: str) -> No
             assert not lines, written
         else:
             assert lines == wanted.split(" || "), (written, message)
+
+
+SIGNED = [
+    (plan, number, row)
+    for plan in DOCS
+    for number, row in enumerate(plan.split("\n"))
+    if re.search(r" = .*, [a-z ]*(?:diameter|radius|pins|wire) \d+(?:\.\d+)?(?:,|$)", row)
+]
+
+
+@pytest.mark.parametrize("sign", ["Ø", "⌀", "R"])
+def test_a_size_said_by_its_word_and_its_sign_is_offered_by_its_word(sign: str) -> None:
+    """Of whatever kind, in every example of the guide: and a radius is no diameter, whichever sign stands there."""
+    words = "radius" if sign == "R" else "diameter|pins|wire"
+    tried = 0
+    for plan, number, row in some(SIGNED, 24):
+        signed = re.sub(rf"(, [a-z ]*(?:{words})) (\d+(?:\.\d+)?)(?=,|$)", rf"\1 {sign}\2", row)
+        if signed == row or work_out(plan).solution.errors:
+            continue
+        tried += 1
+        rows = plan.split("\n")
+        rows[number] = signed
+        error = next(e for e in work_out("\n".join(rows)).solution.errors if e.line == number + 1)
+        assert (error.mend or error.meant[0].line) == row, error.message
+    assert tried > 2
 
 
 @pytest.mark.parametrize(

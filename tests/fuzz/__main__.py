@@ -18,6 +18,7 @@ os.environ["ENTRICK_NET"] = "off"
 sys.path.insert(0, str(Path(__file__).parents[1]))
 
 from grammar import Writer
+from outside import ready
 from ways import tried
 
 STUCK = 300
@@ -36,6 +37,7 @@ def main() -> int:
     asked.add_argument("--found", type=Path, default=Path("build/fuzz"))
     args = asked.parse_args()
     print(f"seed {args.seed}", flush=True)
+    ready()
     signal.signal(signal.SIGALRM, _strike)
     pick = Random(args.seed)
     writer, ends = Writer(pick), time.monotonic() + args.seconds

@@ -92,6 +92,31 @@ def test_a_size_said_by_its_word_and_its_sign_is_offered_by_its_word(sign: str) 
     assert tried > 2
 
 
+CENTRED = re.compile(r"(?<=, )(?:centre|centred on|about) ([A-Z])(?=,|$)")
+PLACED = [
+    (plan, number, row)
+    for plan in DOCS
+    for number, row in enumerate(plan.split("\n"))
+    if len(CENTRED.findall(row)) == 1
+]
+
+
+@pytest.mark.parametrize("middle", ["middle", "the mid-point at"])
+def test_a_centre_said_by_another_word_is_offered_as_a_centre_of_whatever_kind(middle: str) -> None:
+    tried = 0
+    for plan, number, row in some(PLACED, 24):
+        if work_out(plan).solution.errors:
+            continue
+        tried += 1
+        rows = plan.split("\n")
+        rows[number] = CENTRED.sub(rf"{middle} \1", row)
+        error = next(e for e in work_out("\n".join(rows)).solution.errors if e.line == number + 1)
+        assert error.mend in {CENTRED.sub(rf"{w} \1", row) for w in ("centred on", "about")}, error
+        rows[number] = error.mend
+        assert not work_out("\n".join(rows)).solution.errors
+    assert tried > 2
+
+
 @pytest.mark.parametrize(
     ("row", "mend"),
     [

@@ -113,6 +113,13 @@ class Found:
     refused: tuple[str, ClauseError] | None = None
     nearer: tuple[str, ClauseError] | None = None
 
+    def fell_short(self, text: str, row: str, error: ClauseError, understood: bool) -> None:
+        """Note a row that does not solve in the place of a text, unless one nearer was noted."""
+        if understood:
+            self.refused = self.refused or (row, error)
+        elif _stands(text, row, error):
+            self.nearer = self.nearer or (row, error)
+
 
 def _found(text: str, error: ClauseError, desk: Desk) -> Found:
     """Return what solves: what is known as a way of writing first, else what the mistake proposes,
@@ -138,6 +145,7 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
     for _ in range(DEEPEST):
         further: list[Sequence[str]] = []
         for way in ways:
+            wanting = ""
             for row in way:
                 if row in seen or len(seen) > MOST_TRIED or _loses(text, row, desk):
                     continue
@@ -146,18 +154,19 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
                 row = outcome.text or row
                 if row == text:
                     continue
-                if outcome.leads_on:
+                if isinstance(outcome.error, Wanting):
+                    wanting = wanting or row  # unless a less likely meaning wants nothing
+                elif outcome.leads_on:
                     if not (outcome.made and outcome.made in made):
                         result.lines.append(row)
                     made.add(outcome.made)
                     break
-                assert outcome.error is not None
-                if outcome.understood:
-                    result.refused = result.refused or (row, outcome.error)
-                elif _stands(text, row, outcome.error):
-                    result.nearer = result.nearer or (row, outcome.error)
-                known = tuple(notations(row, desk.kinds, desk.datum))
-                further += known or _alone(proposed(outcome.error, row))
+                elif outcome.error is not None:
+                    result.fell_short(text, row, outcome.error, outcome.understood)
+                    known = tuple(notations(row, desk.kinds, desk.datum))
+                    further += known or _alone(proposed(outcome.error, row))
+            else:
+                result.lines += [wanting] if wanting else []
         if result.lines:
             return result
         ways = further

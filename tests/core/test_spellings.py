@@ -92,6 +92,27 @@ def test_a_size_said_by_its_word_and_its_sign_is_offered_by_its_word(sign: str) 
     assert tried > 2
 
 
+ROWS = [row.partition(" => ")[0] for each in TABLE for row in each.split("\n")[1:] if row]
+
+
+def test_what_is_noted_of_a_line_stays_and_is_never_what_is_told_of_it() -> None:
+    note = ' "R5, radius 5, 60 by 40, PCD 80"'
+    bare = [
+        *(row for row in ROWS if row.startswith("x = ") and row[-1].isalnum() and '"' not in row),
+        "x = box, 60 by 40, from Q",
+        "x = box, 60 by 40, from A, tilted 5",
+        "x = rounded, all corners of frme, radius 5",
+    ]
+    for row in [*some(bare, 24), *bare[-3:]]:
+        told, lines = offered(row)
+        if told is None or any('"' in line for line in lines):
+            continue  # what is offered goes into the note
+        with_note, others = offered(row + note)
+        assert len(others) == len(lines), (row, with_note)
+        assert all(line.endswith(note) for line in others), (row, others)
+        assert lines or (with_note is not None and with_note.replace(note, "") == told), row
+
+
 CENTRED = re.compile(r"(?<=, )(?:centre|centred on|about) ([A-Z])(?=,|$)")
 PLACED = [
     (plan, number, row)
@@ -101,7 +122,7 @@ PLACED = [
 ]
 
 
-@pytest.mark.parametrize("middle", ["middle", "the mid-point at"])
+@pytest.mark.parametrize("middle", ["middle", "the mid-point of"])
 def test_a_centre_said_by_another_word_is_offered_as_a_centre_of_whatever_kind(middle: str) -> None:
     tried = 0
     for plan, number, row in some(PLACED, 24):

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 from ..kind import Undecided
 from ..plan.errors import Astray, ClauseError, Meaning, PlanError, UnknownKind, Wanting
-from ..plan.suggestions.notation import known_words, notations
+from ..plan.suggestions.notation import NOTE, known_words, notations
 from .fixes import proposed
 
 MOST_TRIED = 40
@@ -216,6 +216,9 @@ def _clauses(text: str) -> list[str]:
 
 def _words(text: str, line: str) -> str:
     """Return what a line says otherwise: the clauses in which it differs."""
+    noted = NOTE.search(text)
+    if noted and "," in noted[0] and line.endswith(noted[0]):  # it parts no clauses
+        text, line = (row.removesuffix(noted[0]) for row in (text, line))
     before, after = (HEAD.sub(r"\1,", row, count=1).split(",") for row in (text, line))
     before, after = ([each.strip() for each in row] for row in (before, after))
     if before[0] != after[0]:

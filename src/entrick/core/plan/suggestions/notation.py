@@ -72,10 +72,14 @@ def _read(of: str, rest: str) -> Notation:
     return Notation(kinds, of == "=", _pattern(written), ways, words)
 
 
+NOTE = re.compile(r'(?<!thread)(?<!saying)(?<!titled)\s"[^"]*"\s*$')
+"""What is noted of a line: it is the drafter's own, and says nothing of the part."""
+
+
 def known_words(text: str) -> str:
     """Return what is told of a line that is known to want several, or what no line can say; nothing
     where no such is known."""
-    line = text[:LONGEST]
+    line = NOTE.sub("", text[:LONGEST])
     kind, *clauses = line.partition(" = ")[2].split(", ")
     told = (each.told for each in _table() if each.told and each.is_in(line, kind, clauses))
     return next(told, "")
@@ -96,6 +100,14 @@ def notations(
     """
     if len(text) > LONGEST:
         return
+    bare = NOTE.sub("", text)
+    note = text[len(bare) :]
+    for way in _meant(bare, kinds, datum):
+        yield tuple(NOTE.sub("", row) + note for row in way) if note else way
+
+
+def _meant(text: str, kinds: Mapping[str, Sequence[str]], datum: str) -> Iterator[tuple[str, ...]]:
+    """Yield what a line without a note may be."""
     for notation in _table():
         found = notation.pattern.match(text) if notation.is_line else None
         if found:
@@ -106,6 +118,8 @@ def notations(
     kind, *clauses = rest.split(", ")
     if kind not in kinds:
         yield from _with_kind_found(head, kind, clauses, kinds)
+    if kind not in kinds.get(kind, ()):
+        return  # what a clause means is asked when the kind it is of has been found
     for at, clause in enumerate(clauses):
         for notation in _table():
             found = notation.pattern.fullmatch(clause.strip()) if notation.is_of(kind) else None
@@ -185,5 +199,4 @@ def _with(head: str, kind: str, clauses: list[str], at: int, said: str) -> str:
     own, _, note = (part.strip() for part in said.partition("|"))
     kept = (*clauses[:at], *((own,) if own else ()), *clauses[at + 1 :])
     row = f"{head} = {', '.join((kind, *kept))}"
-    is_noted = row.endswith('"') and not re.search(r'(thread|saying|titled) "[^"]*"$', row)
-    return f'{row} "{note}"' if note and not is_noted else row
+    return f'{row} "{note}"' if note and not NOTE.search(row) else row

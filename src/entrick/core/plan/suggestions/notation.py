@@ -103,7 +103,16 @@ def notations(
     bare = NOTE.sub("", text)
     note = text[len(bare) :]
     for way in _meant(bare, kinds, datum):
-        yield tuple(NOTE.sub("", row) + note for row in way) if note else way
+        yield tuple(_noted(row, note) for row in way)
+
+
+def _noted(row: str, note: str) -> str:
+    """Return a line with a note, behind what it notes already."""
+    own = NOTE.search(row)
+    if not own or not note:
+        return row + note
+    both = ", ".join(each.strip().strip('"') for each in (own[0], note))
+    return f'{row.removesuffix(own[0])} "{both}"'
 
 
 def _meant(text: str, kinds: Mapping[str, Sequence[str]], datum: str) -> Iterator[tuple[str, ...]]:
@@ -199,4 +208,4 @@ def _with(head: str, kind: str, clauses: list[str], at: int, said: str) -> str:
     own, _, note = (part.strip() for part in said.partition("|"))
     kept = (*clauses[:at], *((own,) if own else ()), *clauses[at + 1 :])
     row = f"{head} = {', '.join((kind, *kept))}"
-    return f'{row} "{note}"' if note and not NOTE.search(row) else row
+    return f'{row} "{note}"' if note else row
